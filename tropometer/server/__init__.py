@@ -1,0 +1,1 @@
+"""The Django project: who, what and when. Thin; the measuring is done in the rooms below."""

@@ -1,0 +1,45 @@
+"""The typed API: one router an app, every address behind sign-in unless it says otherwise."""
+
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import ValidationError
+from ninja.security import django_auth
+
+from tropometer.server.bench.api import router as bench
+from tropometer.server.bench.services import BadEdit
+from tropometer.server.clips.api import router as clips
+from tropometer.server.clips.services import RefusedClip
+from tropometer.server.lessons.api import router as lessons
+from tropometer.server.lessons.services import NotNow
+from tropometer.server.lessons.sheet_api import router as sheets
+from tropometer.server.people.api import router as people
+from tropometer.server.shelf.api import router as shelf
+
+api = NinjaAPI(title="Tropometer", version="1", auth=django_auth, docs_url=None, openapi_url=None)
+for router in (people, clips, bench, shelf, lessons):
+    api.add_router("", router)
+api.add_router("", sheets, auth=None)
+
+
+@api.exception_handler(ValidationError)
+def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    """Say which field is wrong, in one line each."""
+    fields = [
+        {"field": ".".join(str(part) for part in item["loc"][2:]) or "request", "message": item["msg"]}
+        for item in error.errors
+    ]
+    line = "; ".join(f"{field['field']}: {field['message']}" for field in fields)
+    return api.create_response(request, {"detail": line, "fields": fields}, status=422)
+
+
+@api.exception_handler(RefusedClip)
+@api.exception_handler(BadEdit)
+def refused(request: HttpRequest, error: ValueError) -> HttpResponse:
+    """A file or an edit that cannot be taken."""
+    return api.create_response(request, {"detail": str(error), "fields": []}, status=422)
+
+
+@api.exception_handler(NotNow)
+def not_now(request: HttpRequest, error: NotNow) -> HttpResponse:
+    """Something that the thing's present state forbids."""
+    return api.create_response(request, {"detail": str(error), "fields": []}, status=409)

@@ -1,0 +1,88 @@
+"""The inbox, a swing on the bench, and the edits made there."""
+
+from typing import Any
+from uuid import UUID
+
+from django.db.models import QuerySet
+from django.http import HttpRequest
+from ninja import File, Form, Router, Schema
+from ninja.files import UploadedFile
+
+from tropometer.server.access import asking
+from tropometer.server.bench import services
+from tropometer.server.bench.measure import measured, ready_clips, record_of
+from tropometer.server.bench.models import Swing
+from tropometer.server.bench.schemas import BenchSwing, Edits, Measured, SwingIn, SwingRow
+from tropometer.server.clips.models import Clip
+from tropometer.server.clips.services import clip_of, times_s
+from tropometer.swing.record import to_document
+from tropometer.swing.schools import SCHOOLS
+
+router = Router(tags=["bench"])
+
+
+class SchoolOut(Schema):
+    id: str
+    name: str
+    about: str
+
+
+@router.get("/schools", response=list[SchoolOut])
+def schools(request: HttpRequest) -> list[Any]:
+    return list(SCHOOLS.values())
+
+
+@router.get("/swings", response=list[SwingRow])
+def swings(request: HttpRequest, waiting: bool = False) -> QuerySet[Swing]:
+    """Students' swings, newest first; `waiting` leaves out the answered ones."""
+    found = services.swings_of(asking(request)).filter(student__isnull=False)
+    return found.filter(answered_at__isnull=True) if waiting else found
+
+
+@router.post("/swings", response={201: SwingRow})
+def send_swing(request: HttpRequest, data: Form[SwingIn], file: File[UploadedFile]) -> tuple[int, Swing]:
+    swing = services.receive(asking(request), data, file)
+    return 201, services.swing_of(asking(request), swing.pk)
+
+
+@router.get("/swings/{id}", response=BenchSwing)
+def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
+    found = services.swing_of(asking(request), id)
+    return {
+        "id": found.pk,
+        "title": found.student.name if found.student else found.reference.name,
+        "hand": found.hand,
+        "student": found.student,
+        "club": found.club,
+        "words": found.words,
+        "usual_miss": found.usual_miss,
+        "what_hurts": found.what_hurts,
+        "clips": [_with_times(clip) for clip in found.clips.all()],
+        "measured": measured(found),
+    }
+
+
+def _with_times(clip: Clip) -> Clip:
+    clip.frame_times_s = times_s(clip)  # type: ignore[attr-defined]  # read by the schema
+    return clip
+
+
+@router.delete("/swings/{id}", response={204: None})
+def remove_swing(request: HttpRequest, id: UUID) -> tuple[int, None]:
+    services.remove(services.swing_of(asking(request), id))
+    return 204, None
+
+
+@router.get("/swings/{id}/record", response=dict[str, Any])
+def export_record(request: HttpRequest, id: UUID) -> dict[str, Any]:
+    """The swing record in the open format."""
+    found = services.swing_of(asking(request), id)
+    return to_document(record_of(found, ready_clips(found)))
+
+
+@router.post("/clips/{id}/edits", response=Measured)
+def edit(request: HttpRequest, id: UUID, data: Edits) -> dict[str, Any]:
+    """Do some edits and answer with what follows from them."""
+    clip = clip_of(asking(request), id)
+    services.apply_edits(clip, data.edits)
+    return measured(services.swing_of(asking(request), clip.swing_id))

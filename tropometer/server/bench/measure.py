@@ -1,0 +1,103 @@
+"""From what is stored to a swing record, and from the record to readings and gauges."""
+
+from dataclasses import asdict
+from typing import Any, cast
+
+from tropometer.server.bench.models import Calibration, Swing
+from tropometer.server.bench.schemas import CalibrationValue
+from tropometer.server.clips.models import Clip, State
+from tropometer.server.clips.services import times_s
+from tropometer.swing import record as swing_record
+from tropometer.swing.gauges import gauges
+from tropometer.swing.names import Checkpoint, Hand, LengthPlace, MarkSource, View
+from tropometer.swing.read import read
+from tropometer.swing.reading import KINDS, Reading
+from tropometer.swing.schools import SCHOOLS, School
+
+SQUARED_DEG = (0.0, 1.5)
+REFERENCE_HEIGHT_PX = 720
+KNOWN_LENGTH_SD_PX = 1.5
+SHOWN_AT: tuple[Checkpoint, ...] = ("top", "impact")
+
+
+def ready_clips(swing: Swing) -> list[Clip]:
+    """Ready clips of a swing with all that was put on them, in a fixed number of queries."""
+    clips = swing.clips.filter(state=State.READY).prefetch_related("pegs", "marks")
+    return list(clips.select_related("calibration"))
+
+
+def record_of(swing: Swing, clips: list[Clip]) -> swing_record.SwingRecord:
+    """The swing record of what is stored."""
+    return swing_record.SwingRecord(
+        hand=cast(Hand, swing.hand),
+        stature_m=swing.student.stature_m if swing.student else None,
+        club=swing.club,
+        clips=tuple(_clip(clip) for clip in clips),
+    )
+
+
+def _clip(clip: Clip) -> swing_record.Clip:
+    marks: dict[str, dict[int, swing_record.Mark]] = {}
+    for mark in clip.marks.all():
+        place = swing_record.Mark(mark.x, mark.y, mark.sd_px, cast(MarkSource, mark.source))
+        marks.setdefault(mark.name, {})[mark.frame] = place
+    calibration = _calibration(clip)
+    return swing_record.Clip(
+        id=str(clip.pk),
+        view=cast(View, clip.view),
+        width=clip.width,
+        height=clip.height,
+        frame_times_s=tuple(times_s(clip)),
+        checkpoints={cast(Checkpoint, peg.name): peg.frame for peg in clip.pegs.all()},
+        marks=marks,
+        known_length=_known_length(calibration, clip) if calibration else None,
+        camera_distance_m=calibration.camera_distance_m if calibration else None,
+        off_square_deg=SQUARED_DEG if calibration and calibration.squared else None,
+    )
+
+
+def _calibration(clip: Clip) -> Calibration | None:
+    return cast(Calibration | None, getattr(clip, "calibration", None))
+
+
+def _known_length(stored: Calibration, clip: Clip) -> swing_record.KnownLength:
+    return swing_record.KnownLength(
+        a=(stored.ax, stored.ay),
+        b=(stored.bx, stored.by),
+        length_m=stored.length_m,
+        place=cast(LengthPlace, stored.place),
+        sd_px=KNOWN_LENGTH_SD_PX * min(clip.width, clip.height) / REFERENCE_HEIGHT_PX,
+    )
+
+
+def measured(swing: Swing) -> dict[str, Any]:
+    """Marks, gauges and readings of a swing, shaped for the API."""
+    clips = ready_clips(swing)
+    record = record_of(swing, clips)
+    school = SCHOOLS[swing.student.school] if swing.student else None
+    return {
+        "clips": [
+            {
+                "clip_id": clip.pk,
+                "pegs": sorted(clip.pegs.all(), key=lambda peg: peg.frame),
+                "marks": list(clip.marks.all()),
+                "calibration": CalibrationValue.from_orm(_calibration(clip)) if _calibration(clip) else None,
+                "gauges": [asdict(gauge) for gauge in gauges(record, seen)],
+            }
+            for clip, seen in zip(clips, record.clips, strict=True)
+        ],
+        "readings": [_reading(reading, school) for reading in read(record, SHOWN_AT)],
+    }
+
+
+def _reading(reading: Reading, school: School | None) -> dict[str, Any]:
+    band = school.band(reading.reading, reading.at) if school else None
+    standing = None
+    if band and reading.value is not None and reading.u95 is not None:
+        standing = band.standing(reading.value, reading.u95)
+    return {
+        **asdict(reading),
+        "sign": KINDS[reading.reading].sign,
+        "band": {"low": band.low, "high": band.high} if band else None,
+        "standing": standing,
+    }

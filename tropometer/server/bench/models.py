@@ -1,0 +1,114 @@
+"""Swings on the bench: pegs, marks and calibration of their clips, and the log of edits."""
+
+import uuid
+
+from django.db import models
+from django.db.models import Q
+
+from tropometer.server.people.models import Hand
+from tropometer.swing.names import CHECKPOINTS, MARKS, PLACES, SOURCES
+
+
+class Swing(models.Model):
+    """One swing: a student's, with what they wrote, or a reference's, without a student."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    instructor = models.ForeignKey("people.User", on_delete=models.CASCADE, related_name="swings")
+    student = models.ForeignKey(
+        "people.Student", on_delete=models.CASCADE, null=True, blank=True, related_name="swings"
+    )
+    reference_hand = models.CharField(max_length=5, choices=Hand.choices, blank=True)
+    club = models.CharField(max_length=60, blank=True)
+    words = models.TextField(max_length=2000, blank=True)
+    usual_miss = models.CharField(max_length=200, blank=True)
+    what_hurts = models.CharField(max_length=200, blank=True)
+    received_at = models.DateTimeField(auto_now_add=True)
+    answered_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["-received_at", "id"]
+        constraints = [
+            models.CheckConstraint(
+                condition=(Q(student__isnull=False) & Q(reference_hand=""))
+                | (Q(student__isnull=True) & Q(reference_hand__in=Hand.values)),
+                name="swing_has_student_or_reference_hand",
+            )
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.student or 'reference'}, {self.club}"
+
+    @property
+    def hand(self) -> str:
+        """Hand of whoever swings."""
+        return self.student.hand if self.student else self.reference_hand
+
+
+class Peg(models.Model):
+    """A checkpoint put on a frame."""
+
+    clip = models.ForeignKey("clips.Clip", on_delete=models.CASCADE, related_name="pegs")
+    name = models.CharField(max_length=16)
+    frame = models.PositiveIntegerField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["clip", "name"], name="peg_once_a_clip"),
+            models.CheckConstraint(condition=Q(name__in=CHECKPOINTS), name="peg_name_known"),
+        ]
+
+
+class Mark(models.Model):
+    """A point on a frame, pixels of the upright full-size frame."""
+
+    clip = models.ForeignKey("clips.Clip", on_delete=models.CASCADE, related_name="marks")
+    name = models.CharField(max_length=24)
+    frame = models.PositiveIntegerField()
+    x = models.FloatField()
+    y = models.FloatField()
+    sd_px = models.FloatField()
+    source = models.CharField(max_length=8, default="hand")
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["clip", "name", "frame"], name="mark_once_a_frame"),
+            models.CheckConstraint(condition=Q(name__in=sorted(MARKS)), name="mark_name_known"),
+            models.CheckConstraint(condition=Q(source__in=SOURCES), name="mark_source_known"),
+            models.CheckConstraint(condition=Q(sd_px__gt=0), name="mark_sd_positive"),
+        ]
+
+
+class Calibration(models.Model):
+    """What is known of a clip's camera: a length in the picture, the distance, how square it stood."""
+
+    clip = models.OneToOneField("clips.Clip", on_delete=models.CASCADE, related_name="calibration")
+    ax = models.FloatField()
+    ay = models.FloatField()
+    bx = models.FloatField()
+    by = models.FloatField()
+    length_m = models.FloatField()
+    place = models.CharField(max_length=12)
+    camera_distance_m = models.FloatField(null=True, blank=True)
+    squared = models.BooleanField(default=False, help_text="camera squared to a stick, not placed by eye")
+
+    class Meta:
+        constraints = [
+            models.CheckConstraint(condition=Q(place__in=PLACES), name="calibration_place_known"),
+            models.CheckConstraint(
+                condition=Q(length_m__gt=0, length_m__lte=20), name="calibration_length_plausible"
+            ),
+            models.CheckConstraint(
+                condition=Q(camera_distance_m__isnull=True)
+                | Q(camera_distance_m__gte=1, camera_distance_m__lte=30),
+                name="calibration_distance_plausible",
+            ),
+        ]
+
+
+class BenchEdit(models.Model):
+    """Every edit as it came. The browser names it, so that one sent twice is done once."""
+
+    id = models.UUIDField(primary_key=True, editable=False)
+    clip = models.ForeignKey("clips.Clip", on_delete=models.CASCADE, related_name="edits")
+    body = models.JSONField()
+    at = models.DateTimeField(auto_now_add=True)

@@ -1,0 +1,185 @@
+"""What the API says about swings, their marks and their readings."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field, FiniteFloat
+
+from tropometer.server.clips.schemas import ClipOut, View
+from tropometer.server.people.schemas import Hand, StudentOut
+from tropometer.swing.names import Checkpoint, LengthPlace, MarkSource
+
+Frame = Annotated[int, Field(ge=0)]
+Pixels = Annotated[FiniteFloat, Field(ge=-10000, le=10000)]
+
+
+class SwingIn(Schema):
+    student_id: UUID
+    club: str = Field("", max_length=60)
+    words: str = Field("", max_length=2000)
+    usual_miss: str = Field("", max_length=200)
+    what_hurts: str = Field("", max_length=200)
+    view: View
+    capture_fps: float | None = Field(None, gt=0, le=2000)
+
+
+class SwingRow(Schema):
+    """A line of the inbox."""
+
+    id: UUID
+    student: StudentOut
+    club: str
+    words: str
+    usual_miss: str
+    what_hurts: str
+    received_at: datetime
+    answered_at: datetime | None
+    clips: list[ClipOut]
+
+
+class PegEdit(Schema):
+    id: UUID
+    kind: Literal["peg"]
+    name: Checkpoint
+    frame: Frame | None
+
+
+class MarkPlace(Schema):
+    x: Pixels
+    y: Pixels
+    sd_px: Annotated[FiniteFloat, Field(gt=0, le=200)]
+    source: MarkSource = "hand"
+
+
+class MarkEdit(Schema):
+    id: UUID
+    kind: Literal["mark"]
+    name: str
+    frame: Frame
+    place: MarkPlace | None
+
+
+class CalibrationValue(Schema):
+    ax: Pixels
+    ay: Pixels
+    bx: Pixels
+    by: Pixels
+    length_m: Annotated[FiniteFloat, Field(gt=0, le=20)]
+    place: LengthPlace
+    camera_distance_m: Annotated[FiniteFloat, Field(ge=1, le=30)] | None = None
+    squared: bool = False
+
+
+class CalibrationEdit(Schema):
+    id: UUID
+    kind: Literal["calibration"]
+    value: CalibrationValue | None
+
+
+class Edits(Schema):
+    edits: list[Annotated[PegEdit | MarkEdit | CalibrationEdit, Field(discriminator="kind")]] = Field(
+        max_length=2000
+    )
+
+
+class PegOut(Schema):
+    name: Checkpoint
+    frame: int
+
+
+class MarkOut(Schema):
+    name: str
+    frame: int
+    x: float
+    y: float
+    sd_px: float
+    source: MarkSource
+
+
+class LineOut(Schema):
+    a: tuple[float, float]
+    b: tuple[float, float]
+    style: Literal["plumb", "gate"]
+
+
+class SpanOut(Schema):
+    frame: int
+    at: Checkpoint
+    a: tuple[float, float]
+    b: tuple[float, float]
+    value: float
+    u95: float
+
+
+class GaugeOut(Schema):
+    id: str
+    label: str
+    lines: list[LineOut]
+    spans: list[SpanOut]
+
+
+class ClipMarks(Schema):
+    """All that was put on one clip, and the gauges that follow from it."""
+
+    clip_id: UUID
+    pegs: list[PegOut]
+    marks: list[MarkOut]
+    calibration: CalibrationValue | None
+    gauges: list[GaugeOut]
+
+
+class NeedOut(Schema):
+    kind: Literal["peg", "mark", "known_length", "view"]
+    name: str
+    at: Checkpoint | None
+
+
+class BandOut(Schema):
+    low: float
+    high: float
+
+
+class ReadingOut(Schema):
+    reading: str
+    at: Checkpoint
+    unit: Literal["m", "ratio"]
+    status: Literal["ok", "refused"]
+    method: str
+    sign: str
+    value: float | None
+    u95: float | None
+    reason: str
+    clips: list[str]
+    frames: list[int]
+    needs: list[NeedOut]
+    largest_error: str
+    band: BandOut | None
+    standing: Literal["inside", "edge", "below", "above", "undecided"] | None
+
+
+class Measured(Schema):
+    """What changes with every mark: what is on the clips, and the readings."""
+
+    clips: list[ClipMarks]
+    readings: list[ReadingOut]
+
+
+class BenchClip(ClipOut):
+    frame_times_s: list[float]
+
+
+class BenchSwing(Schema):
+    """A swing opened on the bench."""
+
+    id: UUID
+    title: str
+    hand: Hand
+    student: StudentOut | None
+    club: str
+    words: str
+    usual_miss: str
+    what_hurts: str
+    clips: list[BenchClip]
+    measured: Measured

@@ -1,0 +1,118 @@
+"""Swings coming in, and edits to what is put on their clips."""
+
+from uuid import UUID
+
+from django.core.files.uploadedfile import UploadedFile
+from django.db import transaction
+from django.db.models import QuerySet
+from django.utils import timezone
+
+from tropometer.server.access import owned
+from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Peg, Swing
+from tropometer.server.bench.schemas import CalibrationEdit, MarkEdit, PegEdit, SwingIn
+from tropometer.server.clips.models import Clip
+from tropometer.server.clips.schemas import ClipIn
+from tropometer.server.clips.services import check_upload, forget_files, take_in
+from tropometer.server.people.models import User
+from tropometer.server.people.services import student_of
+from tropometer.swing.names import MARKS
+
+
+class BadEdit(ValueError):
+    """An edit that does not fit its clip; names the field."""
+
+
+def swings_of(instructor: User) -> QuerySet[Swing]:
+    """The instructor's swings with what the lists show of them."""
+    return (
+        Swing.objects.filter(instructor=instructor)
+        .select_related("student", "reference")
+        .prefetch_related("clips")
+    )
+
+
+def swing_of(instructor: User, id: UUID) -> Swing:
+    """One of the instructor's swings, or Http404."""
+    return owned(swings_of(instructor), id)
+
+
+def receive(instructor: User, data: SwingIn, upload: UploadedFile) -> Swing:
+    """Take in a student's swing with its first clip; a refused file leaves nothing behind."""
+    student = student_of(instructor, data.student_id)
+    found = check_upload(upload)
+    with transaction.atomic():
+        swing = Swing.objects.create(
+            instructor=instructor,
+            student=student,
+            club=data.club,
+            words=data.words,
+            usual_miss=data.usual_miss,
+            what_hurts=data.what_hurts,
+        )
+        about = ClipIn(view=data.view, capture_fps=data.capture_fps)
+        take_in(swing.pk, instructor, upload, about, found)
+    return swing
+
+
+def receive_reference(instructor: User, hand: str, club: str, about: ClipIn, upload: UploadedFile) -> Swing:
+    """Take in a reference swing: no student, its own hand."""
+    found = check_upload(upload)
+    with transaction.atomic():
+        swing = Swing.objects.create(instructor=instructor, reference_hand=hand, club=club)
+        take_in(swing.pk, instructor, upload, about, found)
+    return swing
+
+
+def remove(swing: Swing) -> None:
+    """Delete a swing with its clips and files."""
+    clips = list(swing.clips.all())
+    swing.delete()
+    for clip in clips:
+        forget_files(clip)
+
+
+def mark_answered(swing: Swing) -> None:
+    """A lesson went out for this swing."""
+    Swing.objects.filter(pk=swing.pk, answered_at__isnull=True).update(answered_at=timezone.now())
+
+
+def apply_edits(clip: Clip, edits: list[PegEdit | MarkEdit | CalibrationEdit]) -> None:
+    """Do the edits in order, each once however often it is sent; all of them or none."""
+    with transaction.atomic():
+        Clip.objects.select_for_update().get(pk=clip.pk)  # one writer a clip at a time
+        done = set(BenchEdit.objects.filter(pk__in=[edit.id for edit in edits]).values_list("pk", flat=True))
+        for edit in edits:
+            if edit.id in done:
+                continue
+            done.add(edit.id)
+            BenchEdit.objects.create(pk=edit.id, clip=clip, body=edit.model_dump(mode="json"))
+            _apply(clip, edit)
+
+
+def _apply(clip: Clip, edit: PegEdit | MarkEdit | CalibrationEdit) -> None:
+    if isinstance(edit, PegEdit):
+        if edit.frame is None:
+            Peg.objects.filter(clip=clip, name=edit.name).delete()
+            return
+        _check_frame(clip, edit.frame, f"peg {edit.name}")
+        Peg.objects.update_or_create(clip=clip, name=edit.name, defaults={"frame": edit.frame})
+    elif isinstance(edit, MarkEdit):
+        if edit.name not in MARKS:
+            raise BadEdit(f"name: there is no mark called {edit.name[:40]}.")
+        if edit.place is None:
+            Mark.objects.filter(clip=clip, name=edit.name, frame=edit.frame).delete()
+            return
+        _check_frame(clip, edit.frame, f"mark {edit.name}")
+        Mark.objects.update_or_create(clip=clip, name=edit.name, frame=edit.frame, defaults=edit.place.dict())
+    elif edit.value is None:
+        Calibration.objects.filter(clip=clip).delete()
+    else:
+        value = edit.value
+        if (value.ax, value.ay) == (value.bx, value.by):
+            raise BadEdit("known length: both ends are the same point.")
+        Calibration.objects.update_or_create(clip=clip, defaults=value.dict())
+
+
+def _check_frame(clip: Clip, frame: int, what: str) -> None:
+    if frame >= clip.frame_count:
+        raise BadEdit(f"{what}: frame {frame} is outside the clip (0 to {clip.frame_count - 1}).")

@@ -1,0 +1,46 @@
+"""A clip's state and its proxy."""
+
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from ninja import Router
+
+from tropometer.server.access import asking
+from tropometer.server.clips.models import Clip, State
+from tropometer.server.clips.schemas import ClipChange, ClipOut
+from tropometer.server.clips.services import clip_of, still
+from tropometer.server.ranged import private_file
+
+router = Router(tags=["clips"])
+
+
+@router.get("/clips/{id}", response=ClipOut)
+def clip(request: HttpRequest, id: UUID) -> Clip:
+    return clip_of(asking(request), id)
+
+
+@router.put("/clips/{id}", response=ClipOut)
+def change_clip(request: HttpRequest, id: UUID, change: ClipChange) -> Clip:
+    found = clip_of(asking(request), id)
+    found.view, found.capture_fps = change.view, change.capture_fps
+    found.save(update_fields=["view", "capture_fps"])
+    return found
+
+
+@router.get("/clips/{id}/proxy.mp4", include_in_schema=False)
+def proxy(request: HttpRequest, id: UUID) -> HttpResponseBase:
+    found = clip_of(asking(request), id)
+    if found.state != State.READY:
+        return HttpResponse(status=409)
+    return private_file(request, found.proxy, "video/mp4")
+
+
+@router.get("/clips/{id}/stills/{frame}.jpg", include_in_schema=False)
+def clip_still(request: HttpRequest, id: UUID, frame: int) -> HttpResponse:
+    found = clip_of(asking(request), id)
+    if found.state != State.READY or not 0 <= frame < found.frame_count:
+        return HttpResponse(status=404)
+    response = HttpResponse(still(found, frame), content_type="image/jpeg")
+    response["Cache-Control"] = "private, max-age=86400"
+    return response

@@ -1,0 +1,68 @@
+"""A student's video: the untouched original, its frame-exact proxy and the time of every frame."""
+
+import uuid
+
+from django.contrib.postgres.fields import ArrayField
+from django.db import models
+from django.db.models import Q
+
+from tropometer.swing.names import VIEWS
+
+
+class State(models.TextChoices):
+    WAITING = "waiting"
+    WORKING = "working"
+    READY = "ready"
+    REFUSED = "refused"
+
+
+def original_path(clip: "Clip", name: str) -> str:
+    """Where an original is kept; the sender's file name never becomes a path."""
+    return f"clips/{clip.pk}/original"
+
+
+def proxy_path(clip: "Clip", name: str) -> str:
+    return f"clips/{clip.pk}/proxy.mp4"
+
+
+class Clip(models.Model):
+    """One camera's view of one swing."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    instructor = models.ForeignKey("people.User", on_delete=models.CASCADE, related_name="clips")
+    swing = models.ForeignKey("bench.Swing", on_delete=models.CASCADE, related_name="clips")
+    view = models.CharField(max_length=16, choices=[(view, view) for view in VIEWS])
+    capture_fps = models.FloatField(null=True, help_text="null: the file plays in real time")
+    original = models.FileField(upload_to=original_path)
+    original_name = models.CharField(max_length=200)
+    played_fps = models.FloatField()
+    proxy = models.FileField(upload_to=proxy_path, blank=True)
+    state = models.CharField(max_length=8, choices=State.choices, default=State.WAITING)
+    progress = models.PositiveSmallIntegerField(default=0)
+    refusal = models.CharField(max_length=300, blank=True)
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+    played_times_s = ArrayField(models.FloatField(), default=list)
+    added_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["added_at", "id"]
+        constraints = [
+            models.CheckConstraint(condition=Q(view__in=VIEWS), name="clip_view_known"),
+            models.CheckConstraint(condition=Q(progress__lte=100), name="clip_progress_is_percent"),
+            models.CheckConstraint(
+                condition=Q(capture_fps__isnull=True) | Q(capture_fps__gt=0),
+                name="clip_capture_rate_positive",
+            ),
+            models.CheckConstraint(
+                condition=~Q(state=State.READY) | ~Q(played_times_s=[]), name="clip_ready_has_times"
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return self.original_name
+
+    @property
+    def frame_count(self) -> int:
+        """Frames of the proxy; 0 until it is made."""
+        return len(self.played_times_s)

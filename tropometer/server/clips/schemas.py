@@ -1,0 +1,33 @@
+"""What the API says about clips."""
+
+from typing import Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field
+
+View = Literal["face_on", "down_the_line"]
+
+
+class ClipIn(Schema):
+    view: View
+    capture_fps: float | None = Field(None, gt=0, le=2000)
+
+
+class ClipOut(Schema):
+    id: UUID
+    view: View
+    capture_fps: float | None
+    played_fps: float
+    original_name: str
+    state: Literal["waiting", "working", "ready", "refused"]
+    progress: int
+    refusal: str
+    width: int
+    height: int
+    frame_count: int
+
+
+class ClipChange(Schema):
+    view: View
+    capture_fps: float | None = Field(None, gt=0, le=2000)

@@ -1,0 +1,124 @@
+"""The lesson desk."""
+
+from typing import Any
+from uuid import UUID
+
+from django.db.models import QuerySet
+from django.http import HttpRequest
+from django.http.response import HttpResponseBase
+from ninja import Router
+
+from tropometer.server.access import asking, owned
+from tropometer.server.lessons import services
+from tropometer.server.lessons.drills import DRILLS
+from tropometer.server.lessons.models import Lesson
+from tropometer.server.lessons.schemas import (
+    DrillOut,
+    LessonChange,
+    LessonFrameChange,
+    LessonFrameIn,
+    LessonOut,
+    LessonRow,
+    LessonSheet,
+)
+from tropometer.server.ranged import private_file
+
+router = Router(tags=["lessons"])
+
+
+@router.get("/drills", response=list[DrillOut])
+def drills(request: HttpRequest) -> list[Any]:
+    return list(DRILLS.values())
+
+
+@router.get("/lessons", response=list[LessonRow])
+def lessons(request: HttpRequest) -> QuerySet[Lesson]:
+    return services.lessons_of(asking(request))
+
+
+@router.post("/swings/{swing_id}/lesson", response=LessonOut)
+def open_lesson(request: HttpRequest, swing_id: UUID) -> Lesson:
+    """The lesson of a swing; begun when there is none."""
+    return _out(services.lesson_for(asking(request), swing_id))
+
+
+@router.get("/lessons/{id}", response=LessonOut)
+def lesson(request: HttpRequest, id: UUID) -> Lesson:
+    return _out(services.lesson_of(asking(request), id))
+
+
+@router.patch("/lessons/{id}", response=LessonOut)
+def change_lesson(request: HttpRequest, id: UUID, change: LessonChange) -> Lesson:
+    found = services.lesson_of(asking(request), id)
+    services.must_be_draft(found)
+    for field, value in change.dict(exclude_none=True).items():
+        setattr(found, field, value)
+    found.save()
+    return _out(found)
+
+
+@router.post("/lessons/{id}/frames", response=LessonOut)
+def add_frame(request: HttpRequest, id: UUID, data: LessonFrameIn) -> Lesson:
+    found = services.lesson_of(asking(request), id)
+    services.add_frame(found, data.clip_id, data.frame, data.words)
+    return _out(services.lesson_of(asking(request), id))
+
+
+@router.patch("/lessons/{id}/frames/{frame_id}", response=LessonOut)
+def change_frame(request: HttpRequest, id: UUID, frame_id: UUID, change: LessonFrameChange) -> Lesson:
+    found = services.lesson_of(asking(request), id)
+    services.must_be_draft(found)
+    frame = owned(found.frames.all(), frame_id)
+    if change.words is not None:
+        frame.words = change.words
+        frame.save(update_fields=["words"])
+    if change.position is not None:
+        services.move_frame(found, frame, change.position)
+    return _out(services.lesson_of(asking(request), id))
+
+
+@router.delete("/lessons/{id}/frames/{frame_id}", response=LessonOut)
+def remove_frame(request: HttpRequest, id: UUID, frame_id: UUID) -> Lesson:
+    found = services.lesson_of(asking(request), id)
+    services.must_be_draft(found)
+    frame = owned(found.frames.all(), frame_id)
+    frame.still.delete(save=False)
+    frame.delete()
+    return _out(services.lesson_of(asking(request), id))
+
+
+@router.get("/lessons/{id}/frames/{frame_id}.jpg", include_in_schema=False)
+def frame_still(request: HttpRequest, id: UUID, frame_id: UUID) -> HttpResponseBase:
+    found = services.lesson_of(asking(request), id)
+    return private_file(request, owned(found.frames.all(), frame_id).still, "image/jpeg")
+
+
+@router.get("/lessons/{id}/sheet", response=LessonSheet)
+def preview(request: HttpRequest, id: UUID) -> dict[str, Any]:
+    return services.sheet(services.lesson_of(asking(request), id))
+
+
+@router.post("/lessons/{id}/send", response=LessonOut)
+def send(request: HttpRequest, id: UUID) -> Lesson:
+    found = services.lesson_of(asking(request), id)
+    services.send(found)
+    return _out(found)
+
+
+@router.post("/lessons/{id}/revoke", response=LessonOut)
+def revoke(request: HttpRequest, id: UUID) -> Lesson:
+    found = services.lesson_of(asking(request), id)
+    services.revoke(found)
+    return _out(found)
+
+
+@router.post("/lessons/{id}/renew", response=LessonOut)
+def renew(request: HttpRequest, id: UUID) -> Lesson:
+    found = services.lesson_of(asking(request), id)
+    services.renew(found)
+    return _out(found)
+
+
+def _out(found: Lesson) -> Lesson:
+    found.link = services.link(found)  # type: ignore[attr-defined]  # read by the schema
+    return found

@@ -1,0 +1,111 @@
+"""What the API says about lessons."""
+
+from datetime import datetime
+from typing import Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field
+
+from tropometer.server.bench.schemas import GaugeOut
+from tropometer.server.people.schemas import Hand, StudentOut, Units
+
+DrillId = Literal[
+    "",
+    "stick_off_trail_hip",
+    "band_across_trail_hip",
+    "arms_folded_shift",
+    "flare_one_notch",
+    "wall_behind_seat",
+]
+
+
+class DrillOut(Schema):
+    id: str
+    name: str
+    purpose: str
+    set_up: str
+    feel: str
+    dose: str
+    camera_shows: str
+    caution: str
+
+
+class DrawnValue(Schema):
+    reading: str
+    unit: Literal["m", "ratio"]
+    value: float
+    u95: float
+
+
+class Drawn(Schema):
+    """A frame as it stood on the stage: whose it is, where in time, gauges and values."""
+
+    whose: Literal["student", "reference"]
+    name: str
+    hand: Hand
+    width: int
+    height: int
+    checkpoint: str
+    time_from_impact_s: float | None
+    crop: tuple[float, float, float, float]
+    gauges: list[GaugeOut]
+    values: list[DrawnValue]
+
+
+class LessonFrameIn(Schema):
+    clip_id: UUID
+    frame: int = Field(ge=0)
+    words: str = Field("", max_length=2000)
+
+
+class LessonFrameChange(Schema):
+    words: str | None = Field(None, max_length=2000)
+    position: int | None = Field(None, ge=0, le=100)
+
+
+class LessonFrameOut(Schema):
+    id: UUID
+    frame: int
+    position: int
+    words: str
+    drawn: Drawn
+
+
+class LessonChange(Schema):
+    title: str | None = Field(None, min_length=1, max_length=120)
+    opening: str | None = Field(None, max_length=4000)
+    drill: DrillId | None = None
+
+
+class LessonRow(Schema):
+    id: UUID
+    swing_id: UUID
+    student: StudentOut = Field(alias="swing.student")
+    title: str
+    started_at: datetime
+    sent_at: datetime | None
+    revoked_at: datetime | None
+    first_read_at: datetime | None
+
+
+class LessonOut(LessonRow):
+    opening: str
+    drill: str
+    frames: list[LessonFrameOut]
+    link: str | None
+
+
+class LessonSheet(Schema):
+    """What the student reads."""
+
+    title: str
+    opening: str
+    student: str
+    instructor: str
+    hand: Hand
+    units: Units
+    club: str
+    sent_at: datetime | None
+    drill: DrillOut | None
+    frames: list[LessonFrameOut]

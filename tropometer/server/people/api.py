@@ -1,0 +1,57 @@
+"""Who I am, and my students."""
+
+from uuid import UUID
+
+from django.db.models import QuerySet
+from django.http import HttpRequest
+from ninja import Router
+
+from tropometer.server.access import asking
+from tropometer.server.people.models import Student, User
+from tropometer.server.people.schemas import Me, MeChange, StudentIn, StudentOut
+from tropometer.server.people.services import student_of
+
+router = Router(tags=["people"])
+
+
+@router.get("/me", response=Me)
+def me(request: HttpRequest) -> User:
+    return asking(request)
+
+
+@router.patch("/me", response=Me)
+def change_me(request: HttpRequest, change: MeChange) -> User:
+    user = asking(request)
+    user.units = change.units
+    user.save(update_fields=["units"])
+    return user
+
+
+@router.get("/students", response=list[StudentOut])
+def students(request: HttpRequest) -> QuerySet[Student]:
+    return asking(request).students.all()
+
+
+@router.post("/students", response={201: StudentOut})
+def add_student(request: HttpRequest, data: StudentIn) -> tuple[int, Student]:
+    return 201, Student.objects.create(instructor=asking(request), **data.dict())
+
+
+@router.get("/students/{id}", response=StudentOut)
+def student(request: HttpRequest, id: UUID) -> Student:
+    return student_of(asking(request), id)
+
+
+@router.put("/students/{id}", response=StudentOut)
+def change_student(request: HttpRequest, id: UUID, data: StudentIn) -> Student:
+    found = student_of(asking(request), id)
+    for field, value in data.dict().items():
+        setattr(found, field, value)
+    found.save()
+    return found
+
+
+@router.delete("/students/{id}", response={204: None})
+def remove_student(request: HttpRequest, id: UUID) -> tuple[int, None]:
+    student_of(asking(request), id).delete()
+    return 204, None

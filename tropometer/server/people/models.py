@@ -1,0 +1,78 @@
+"""Instructors who sign in, and their students."""
+
+import uuid
+from typing import ClassVar
+
+from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
+from django.contrib.auth.models import PermissionsMixin
+from django.db import models
+from django.db.models import Q
+
+from tropometer.swing.schools import SCHOOLS
+
+
+class Hand(models.TextChoices):
+    RIGHT = "right"
+    LEFT = "left"
+
+
+class Units(models.TextChoices):
+    CM = "cm"
+    INCH = "in"
+
+
+class UserManager(BaseUserManager["User"]):
+    def create_user(self, email: str, name: str, password: str | None = None) -> "User":
+        """A new instructor account."""
+        user = self.model(email=self.normalize_email(email), name=name)
+        user.set_password(password)
+        user.save()
+        return user
+
+
+class User(AbstractBaseUser, PermissionsMixin):
+    """An instructor's account."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    email = models.EmailField(unique=True)
+    name = models.CharField(max_length=120)
+    units = models.CharField(max_length=2, choices=Units.choices, default=Units.CM)
+    is_active = models.BooleanField(default=True)
+    joined_at = models.DateTimeField(auto_now_add=True)
+
+    USERNAME_FIELD = "email"
+    REQUIRED_FIELDS: ClassVar[list[str]] = ["name"]
+    objects = UserManager()
+
+    class Meta:
+        constraints = [models.CheckConstraint(condition=Q(units__in=Units.values), name="user_units_known")]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Student(models.Model):
+    """Somebody an instructor teaches."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    instructor = models.ForeignKey(User, on_delete=models.CASCADE, related_name="students")
+    name = models.CharField(max_length=120)
+    email = models.EmailField(blank=True)
+    hand = models.CharField(max_length=5, choices=Hand.choices)
+    stature_m = models.FloatField(null=True, blank=True)
+    school = models.CharField(max_length=40, default="loaded_shift")
+    added_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["name", "id"]
+        constraints = [
+            models.CheckConstraint(condition=Q(hand__in=Hand.values), name="student_hand_known"),
+            models.CheckConstraint(condition=Q(school__in=list(SCHOOLS)), name="student_school_known"),
+            models.CheckConstraint(
+                condition=Q(stature_m__isnull=True) | Q(stature_m__gte=0.8, stature_m__lte=2.5),
+                name="student_stature_plausible",
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return self.name

@@ -1,0 +1,65 @@
+"""Reference swings: the list, adding one, taking one off."""
+
+from uuid import UUID
+
+from django.db import transaction
+from django.db.models import QuerySet
+from django.http import HttpRequest
+from ninja import File, Form, Router, Schema
+from ninja.files import UploadedFile
+from pydantic import Field
+
+from tropometer.server.access import asking, owned
+from tropometer.server.bench.services import receive_reference, remove
+from tropometer.server.clips.schemas import ClipIn, ClipOut
+from tropometer.server.people.schemas import Hand
+from tropometer.server.shelf.models import ReferenceSwing
+
+router = Router(tags=["shelf"])
+
+
+class ReferenceIn(ClipIn):
+    name: str = Field(min_length=1, max_length=120)
+    about: str = Field("", max_length=400)
+    hand: Hand
+    club: str = Field("", max_length=60)
+
+
+class ReferenceOut(Schema):
+    id: UUID
+    name: str
+    about: str
+    swing_id: UUID
+    hand: Hand = Field(alias="swing.hand")
+    club: str = Field(alias="swing.club")
+    clips: list[ClipOut] = Field(alias="swing.clips")
+
+
+@router.get("/shelf", response=list[ReferenceOut])
+def shelf(request: HttpRequest) -> QuerySet[ReferenceSwing]:
+    return _shelf(request)
+
+
+@router.post("/shelf", response={201: ReferenceOut})
+def add_reference(
+    request: HttpRequest, data: Form[ReferenceIn], file: File[UploadedFile]
+) -> tuple[int, ReferenceSwing]:
+    instructor = asking(request)
+    about = ClipIn(view=data.view, capture_fps=data.capture_fps)
+    with transaction.atomic():
+        swing = receive_reference(instructor, data.hand, data.club, about, file)
+        reference = ReferenceSwing.objects.create(
+            instructor=instructor, swing=swing, name=data.name, about=data.about
+        )
+    return 201, reference
+
+
+@router.delete("/shelf/{id}", response={204: None})
+def remove_reference(request: HttpRequest, id: UUID) -> tuple[int, None]:
+    remove(owned(_shelf(request), id).swing)
+    return 204, None
+
+
+def _shelf(request: HttpRequest) -> QuerySet[ReferenceSwing]:
+    found = ReferenceSwing.objects.filter(instructor=asking(request))
+    return found.select_related("swing__student").prefetch_related("swing__clips")

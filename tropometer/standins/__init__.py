@@ -1,0 +1,1 @@
+"""Small simulated outside things, for the demo and for tests."""

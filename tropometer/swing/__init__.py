@@ -1,0 +1,1 @@
+"""The core: marks on frames become readings, gauges and judgements. Pure functions, no I/O."""

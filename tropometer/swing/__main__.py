@@ -1,0 +1,55 @@
+"""`python -m tropometer.swing read RECORD.json` prints the readings of a swing record as JSON."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from dataclasses import asdict
+from pathlib import Path
+from typing import Any
+
+import jsonschema
+
+from tropometer.swing.read import read
+from tropometer.swing.record import RecordError, from_document
+
+SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "swing-record.schema.json"
+
+
+def load(path: Path) -> dict[str, Any]:
+    """A document that fits the published schema; RecordError names the field that does not."""
+    try:
+        document = json.loads(path.read_text(encoding="utf-8"))
+    except OSError as error:
+        raise RecordError(str(path), error.strerror or "cannot be read") from error
+    except (json.JSONDecodeError, UnicodeDecodeError) as error:
+        raise RecordError(str(path), f"not JSON ({error})") from error
+    validator = jsonschema.Draft202012Validator(json.loads(SCHEMA.read_text()))
+    worst = jsonschema.exceptions.best_match(validator.iter_errors(document))
+    if worst is not None:
+        raise RecordError(worst.json_path, worst.message.splitlines()[0][:200])
+    if not isinstance(document, dict):
+        raise RecordError("$", "not an object")
+    return document
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Run the command; 0 when the readings were printed, 2 when the record is bad."""
+    parser = argparse.ArgumentParser(prog="tropo", description=__doc__)
+    commands = parser.add_subparsers(dest="command", required=True)
+    commands.add_parser("read", help="print the readings").add_argument("record", type=Path)
+    chosen = parser.parse_args(arguments)
+    try:
+        readings = read(from_document(load(chosen.record)))
+    except RecordError as error:
+        print(error, file=sys.stderr)
+        return 2
+    keys = ("reading", "at", "value", "unit", "u95", "status", "reason", "clips", "frames", "method")
+    rows = [{key: asdict(reading)[key] for key in keys} for reading in readings]
+    print(json.dumps(rows, indent=2))
+    return 0
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())

@@ -1,0 +1,38 @@
+"""The words of the trade as the core spells them: hands, views, checkpoints, marks, places."""
+
+from __future__ import annotations
+
+from typing import Literal, get_args
+
+Hand = Literal["right", "left"]
+View = Literal["face_on", "down_the_line"]
+Checkpoint = Literal[
+    "address",
+    "shaft_back",
+    "arm_back",
+    "top",
+    "arm_down",
+    "shaft_down",
+    "impact",
+    "shaft_through",
+    "finish",
+]
+MarkSource = Literal["hand", "tracked", "proposed"]
+LengthPlace = Literal["body_plane", "toe_line", "ball_line"]
+
+CHECKPOINTS: tuple[Checkpoint, ...] = get_args(Checkpoint)
+VIEWS: tuple[View, ...] = get_args(View)
+SOURCES: tuple[MarkSource, ...] = get_args(MarkSource)
+PLACES: tuple[LengthPlace, ...] = get_args(LengthPlace)
+
+# Each comes as lead_ and as trail_.
+_PAIRED = "hip hip_edge knee ankle heel toe foot_outer foot_inner shoulder elbow wrist"
+_SINGLE = "neck sternum head seat grip grip_butt club_head ball"
+MARKS: frozenset[str] = frozenset(
+    [f"{side}_{name}" for side in ("lead", "trail") for name in _PAIRED.split()] + _SINGLE.split()
+)
+
+
+def spoken(name: str) -> str:
+    """A name as it is said in a sentence: `trail_hip_edge` becomes "trail hip edge"."""
+    return name.replace("_", " ")

@@ -1,0 +1,192 @@
+"""The swing record: marks, pegs and calibration of a swing's clips, as plain data.
+
+The open format is described in docs/formats/swing-record.md; its shape is checked by the JSON Schema
+beside that text, its sense (frames inside the clip, known names) here.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any, cast
+
+from tropometer.swing.names import CHECKPOINTS, MARKS, Checkpoint, Hand, LengthPlace, MarkSource, View
+
+FORMAT = "tropometer-swing"
+VERSION = 1
+
+
+class RecordError(ValueError):
+    """A record that cannot be read; says which field and why."""
+
+    def __init__(self, where: str, why: str) -> None:
+        super().__init__(f"{where}: {why}")
+
+
+@dataclass(frozen=True)
+class Mark:
+    """A point on a frame, pixels of the upright full-size frame; `sd_px` is one standard deviation."""
+
+    x: float
+    y: float
+    sd_px: float
+    source: MarkSource = "hand"
+
+
+@dataclass(frozen=True)
+class KnownLength:
+    """A straight thing of known length in the picture, lying along the target line at a known place."""
+
+    a: tuple[float, float]
+    b: tuple[float, float]
+    length_m: float
+    place: LengthPlace
+    length_sd_m: float = 0.005
+    sd_px: float = 1.5
+
+
+@dataclass(frozen=True)
+class Clip:
+    """One camera's view of the swing. `marks` maps mark name to frame to mark."""
+
+    id: str
+    view: View
+    width: int
+    height: int
+    frame_times_s: tuple[float, ...]
+    checkpoints: dict[Checkpoint, int] = field(default_factory=dict)
+    marks: dict[str, dict[int, Mark]] = field(default_factory=dict)
+    known_length: KnownLength | None = None
+    camera_distance_m: float | None = None
+    off_square_deg: tuple[float, float] | None = None  # angle and its standard deviation
+
+    def time_from_impact_s(self, frame: int) -> float | None:
+        """Real seconds from impact to a frame, negative before; None while impact is not pegged."""
+        impact = self.checkpoints.get("impact")
+        return None if impact is None else self.frame_times_s[frame] - self.frame_times_s[impact]
+
+
+@dataclass(frozen=True)
+class SwingRecord:
+    """Everything the core needs to read one swing."""
+
+    hand: Hand
+    clips: tuple[Clip, ...]
+    stature_m: float | None = None
+    club: str = ""
+
+
+def from_document(document: dict[str, Any]) -> SwingRecord:
+    """A record from a document that already fits the JSON Schema.
+
+    Raises RecordError when a name is unknown or a frame lies outside its clip.
+    """
+    player = document["player"]
+    return SwingRecord(
+        hand=player["hand"],
+        stature_m=player.get("stature_m"),
+        club=document.get("club", ""),
+        clips=tuple(_clip(clip, f"clips[{i}]") for i, clip in enumerate(document["clips"])),
+    )
+
+
+def _clip(data: dict[str, Any], where: str) -> Clip:
+    times = tuple(float(t) for t in data["frame_times_s"])
+    late = next((i for i in range(1, len(times)) if times[i] <= times[i - 1]), None)
+    if late is not None:
+        raise RecordError(f"{where}.frame_times_s[{late}]", "times must rise from frame to frame")
+    frames = len(times)
+    checkpoints: dict[Checkpoint, int] = {}
+    for name, frame in data.get("checkpoints", {}).items():
+        if name not in CHECKPOINTS:
+            raise RecordError(f"{where}.checkpoints.{name}", "not a checkpoint")
+        _inside(frame, frames, f"{where}.checkpoints.{name}")
+        checkpoints[cast(Checkpoint, name)] = frame
+    marks: dict[str, dict[int, Mark]] = {}
+    for name, rows in data.get("marks", {}).items():
+        if name not in MARKS:
+            raise RecordError(f"{where}.marks.{name}", "not a mark")
+        for i, (frame, x, y, sd_px, source) in enumerate(rows):
+            _inside(frame, frames, f"{where}.marks.{name}[{i}]")
+            marks.setdefault(name, {})[frame] = Mark(x, y, sd_px, source)
+    calibration = data.get("calibration", {})
+    return Clip(
+        id=data["id"],
+        view=data["view"],
+        width=data["width"],
+        height=data["height"],
+        frame_times_s=times,
+        checkpoints=checkpoints,
+        marks=marks,
+        known_length=_known_length(calibration.get("known_length"), f"{where}.calibration.known_length"),
+        camera_distance_m=calibration.get("camera_distance_m"),
+        off_square_deg=_pair(calibration.get("off_square_deg")),
+    )
+
+
+def _known_length(data: dict[str, Any] | None, where: str) -> KnownLength | None:
+    if data is None:
+        return None
+    if data["a"] == data["b"]:
+        raise RecordError(where, "both ends are the same point")
+    return KnownLength(
+        a=(data["a"][0], data["a"][1]),
+        b=(data["b"][0], data["b"][1]),
+        length_m=data["length_m"],
+        place=data["place"],
+        length_sd_m=data.get("length_sd_m", 0.005),
+        sd_px=data.get("sd_px", 1.5),
+    )
+
+
+def _pair(values: list[float] | None) -> tuple[float, float] | None:
+    return None if values is None else (values[0], values[1])
+
+
+def _inside(frame: int, frames: int, where: str) -> None:
+    if not 0 <= frame < frames:
+        raise RecordError(where, f"frame {frame} is outside the clip (0 to {frames - 1})")
+
+
+def to_document(record: SwingRecord) -> dict[str, Any]:
+    """The record as a document of the open format."""
+    player: dict[str, Any] = {"hand": record.hand}
+    if record.stature_m is not None:
+        player["stature_m"] = record.stature_m
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        "player": player,
+        "club": record.club,
+        "clips": [_clip_document(clip) for clip in record.clips],
+    }
+
+
+def _clip_document(clip: Clip) -> dict[str, Any]:
+    calibration: dict[str, Any] = {}
+    if clip.known_length is not None:
+        known = clip.known_length
+        calibration["known_length"] = {
+            "a": list(known.a),
+            "b": list(known.b),
+            "length_m": known.length_m,
+            "length_sd_m": known.length_sd_m,
+            "place": known.place,
+            "sd_px": known.sd_px,
+        }
+    if clip.camera_distance_m is not None:
+        calibration["camera_distance_m"] = clip.camera_distance_m
+    if clip.off_square_deg is not None:
+        calibration["off_square_deg"] = list(clip.off_square_deg)
+    return {
+        "id": clip.id,
+        "view": clip.view,
+        "width": clip.width,
+        "height": clip.height,
+        "frame_times_s": list(clip.frame_times_s),
+        "calibration": calibration,
+        "checkpoints": dict(clip.checkpoints),
+        "marks": {
+            name: [[frame, m.x, m.y, m.sd_px, m.source] for frame, m in sorted(by_frame.items())]
+            for name, by_frame in clip.marks.items()
+        },
+    }

@@ -1,0 +1,1 @@
+"""Frames in and out: probing, the frame-exact proxy, stills. No Django here."""

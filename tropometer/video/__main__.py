@@ -1,0 +1,52 @@
+"""`python -m tropometer.video probe FILE` and `… proxy FILE TARGET`, one JSON object a line.
+
+Foreign files are opened in this process of their own, so that a crash in a decoder stays here.
+Ends 0 with the result as the last line, or 3 with {"refused": reason}.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import resource
+from dataclasses import asdict
+from pathlib import Path
+
+from tropometer.video.probe import NotAClip, probe
+from tropometer.video.proxy import make_proxy
+
+MEMORY_BYTES = 4 * 1024**3
+CPU_SECONDS = 900
+
+
+def main() -> int:
+    """Run one command on one file."""
+    resource.setrlimit(resource.RLIMIT_AS, (MEMORY_BYTES, MEMORY_BYTES))
+    resource.setrlimit(resource.RLIMIT_CPU, (CPU_SECONDS, CPU_SECONDS))
+    parser = argparse.ArgumentParser(prog="python -m tropometer.video")
+    parser.add_argument("command", choices=["probe", "proxy"])
+    parser.add_argument("source", type=Path)
+    parser.add_argument("target", type=Path, nargs="?")
+    arguments = parser.parse_args()
+    try:
+        found = probe(arguments.source)
+        if arguments.command == "probe":
+            print(json.dumps(asdict(found)))
+        else:
+            said = 0
+
+            def progress(share: float) -> None:
+                nonlocal said
+                if int(share * 100) > said:
+                    said = int(share * 100)
+                    print(json.dumps({"progress": said}), flush=True)
+
+            print(json.dumps(asdict(make_proxy(arguments.source, arguments.target, found, progress))))
+    except NotAClip as refusal:
+        print(json.dumps({"refused": str(refusal)}))
+        return 3
+    return 0
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())

@@ -1,0 +1,94 @@
+"""The frame-exact proxy: frame N of the original is frame N of an H.264 file, and its time is kept aside.
+
+The proxy has no B-frames and frame N carries presentation time N on a constant time line, so a
+decoder can be asked for a frame by number. Rotation is baked in. Every frame is a key frame in clips
+short enough for that, so any frame decodes alone.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from pathlib import Path
+
+import av
+import numpy as np
+import numpy.typing as npt
+from av.error import FFmpegError
+from av.video.stream import VideoStream
+
+from tropometer.video.probe import MAX_FRAMES, NotAClip, Probe
+
+PROXY_FPS = 30
+ALL_INTRA_FRAMES = 900
+GROUP_FRAMES = 8
+MAX_PROXY_SIDE_PX = 1920
+
+
+@dataclass(frozen=True)
+class Proxy:
+    """What was made: size and the time of every frame as the file plays, seconds from the first."""
+
+    width: int
+    height: int
+    played_times_s: list[float]
+
+
+def make_proxy(
+    source: Path, target: Path, found: Probe, progress: Callable[[float], None] = lambda share: None
+) -> Proxy:
+    """Decode every frame of `source` and write the proxy; NotAClip when it breaks on the way."""
+    scale = min(1.0, MAX_PROXY_SIDE_PX / max(found.width, found.height))
+    width, height = (2 * round(side * scale / 2) for side in (found.width, found.height))
+    expected = max(1.0, found.seconds * found.played_fps)
+    times: list[float] = []
+    with av.open(str(target), "w", options={"movflags": "+faststart"}) as out:
+        stream = _proxy_stream(out, width, height, GROUP_FRAMES if expected > ALL_INTRA_FRAMES else 1)
+        for number, (picture, time_s) in enumerate(upright_frames(source)):
+            if number >= MAX_FRAMES:
+                raise NotAClip(f"This video has more than {MAX_FRAMES} frames; cut it down to the swing.")
+            frame = av.VideoFrame.from_ndarray(picture, format="rgb24")
+            frame = frame.reformat(width, height, "yuv420p", interpolation="AREA")
+            frame.pts, frame.time_base = number, Fraction(1, PROXY_FPS)
+            out.mux(stream.encode(frame))
+            times.append(time_s)
+            progress(min(0.99, (number + 1) / expected))
+        out.mux(stream.encode(None))
+    if len(times) < 2:
+        raise NotAClip("This file holds a single picture, not a video.")
+    return Proxy(width, height, _rising(times, 1 / found.played_fps))
+
+
+def upright_frames(source: Path) -> Iterator[tuple[npt.NDArray[np.uint8], float]]:
+    """Every frame as RGB (h, w, 3), rotation applied, in order of presentation, with its played time."""
+    try:
+        with av.open(str(source)) as container:
+            stream = container.streams.video[0]
+            stream.thread_type = "AUTO"
+            start: float | None = None
+            for frame in container.decode(stream):
+                time_s = float(frame.time or 0.0)
+                start = time_s if start is None else start
+                quarter_turns = (int(frame.rotation) // 90) % 4
+                picture = np.rot90(frame.to_ndarray(format="rgb24"), quarter_turns)
+                yield np.ascontiguousarray(picture, dtype=np.uint8), time_s - start
+    except (FFmpegError, EOFError) as error:
+        raise NotAClip("This video is damaged: it stops in the middle.") from error
+
+
+def _proxy_stream(out: av.container.OutputContainer, width: int, height: int, group: int) -> VideoStream:
+    keys = f"keyint={group}:min-keyint={group}:scenecut=0:bframes=0"
+    options = {"preset": "veryfast", "crf": "20", "x264-params": keys}
+    stream = out.add_stream("libx264", rate=PROXY_FPS, options=options)
+    stream.width, stream.height, stream.pix_fmt = width, height, "yuv420p"
+    stream.codec_context.thread_type = "AUTO"
+    return stream
+
+
+def _rising(times: list[float], usual_step: float) -> list[float]:
+    """Times that rise strictly: a broken stamp is put one usual step after the frame before."""
+    for i in range(1, len(times)):
+        if times[i] <= times[i - 1]:
+            times[i] = times[i - 1] + usual_step
+    return [round(t, 6) for t in times]
