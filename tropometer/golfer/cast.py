@@ -33,13 +33,13 @@ def _camera(x: float, y: float, z: float, fov: float, portrait: bool = False) ->
 
 
 # Offsets run address, takeaway, mid-back, top, mid-down, delivery, impact, release, mid-through, finish.
-SWAY = {
+SWAY: dict[str, Curve] = {
     "px": [0.0, -0.045, -0.095, -0.125, -0.085, -0.055, -0.03, -0.02, -0.01, 0.0],
     "pturn": [0, 5, 12, 17, 2, -4, -12, -12, -8, -4],
     "tturn": [0, 3, 8, 10, 4, 0, -2, 0, 0, 0],
 }
-LESS_SWAY = {name: [0.45 * value for value in curve] for name, curve in SWAY.items()}
-LOADED = {
+LESS_SWAY: dict[str, Curve] = {name: [0.45 * value for value in curve] for name, curve in SWAY.items()}
+LOADED: dict[str, Curve] = {
     "px": [0.0, -0.01, -0.015, -0.015, 0.0, 0.01, 0.015, 0.015, 0.01, 0.0],
     "pz": [0.0, -0.005, -0.01, -0.02, -0.01, 0.0, 0.0, 0.0, 0.0, 0.0],
 }

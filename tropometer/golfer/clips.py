@@ -5,11 +5,12 @@ from __future__ import annotations
 import json
 from fractions import Fraction
 from pathlib import Path
-from typing import Any
+from typing import Any, cast
 
 import av
 import numpy as np
 import numpy.typing as npt
+from av.video.stream import VideoStream
 
 from tropometer.golfer import renderer as drawing
 from tropometer.golfer.body import build
@@ -71,7 +72,9 @@ def write_clip(part: Part, folder: Path) -> Path:
     count = round((END_S - START_S) * part.capture_fps) + 1
     frames: list[dict[str, Any]] = []
     with av.open(str(path), "w") as out:
-        stream = out.add_stream(part.codec, rate=part.played_fps, options=ENCODER[part.codec])
+        stream = cast(
+            VideoStream, out.add_stream(part.codec, rate=part.played_fps, options=ENCODER[part.codec])
+        )
         stream.width, stream.height, stream.pix_fmt = part.camera.width, part.camera.height, "yuv420p"
         if part.codec == "libx265":
             stream.codec_context.codec_tag = "hvc1"

@@ -7,10 +7,9 @@ import html
 import re
 import time
 from email import message_from_bytes, policy
-from email.message import EmailMessage
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
-from typing import Any, cast
+from typing import Any
 
 from aiosmtpd.controller import Controller
 
@@ -39,7 +38,7 @@ class Folder:
 
 
 def _article(file: Path) -> str:
-    mail = cast(EmailMessage, message_from_bytes(file.read_bytes(), policy=policy.default))
+    mail = message_from_bytes(file.read_bytes(), policy=policy.default)
     body = mail.get_body(("plain",))
     text = html.escape(body.get_content() if body else "")
     text = re.sub(r"(https?://\S+)", r'<a href="\1">\1</a>', text)

@@ -10,7 +10,14 @@ from tropometer.swing.face_on import look as look_face_on
 from tropometer.swing.names import Checkpoint
 from tropometer.swing.record import Clip, Mark, SwingRecord
 
-Point = tuple[float, float]
+
+@dataclass(frozen=True)
+class Point:
+    """A place in the picture, pixels of the full frame."""
+
+    x: float
+    y: float
+
 
 
 @dataclass(frozen=True)
@@ -64,7 +71,7 @@ def _trail_plumb(clip: Clip, address: int, camera: FaceOn | None) -> Gauge | Non
     # Hips stand farther from the camera than the toes: the same vertical plane meets them nearer to
     # the picture's middle, so the drawn plumb leans by that much between foot and hip.
     slope = (lean - foot.x) / (hip_y - foot.y) if hip_y != foot.y else 0.0
-    line = GaugeLine((foot.x, foot.y), (foot.x - slope * foot.y, 0.0), "plumb")
+    line = GaugeLine(Point(foot.x, foot.y), Point(foot.x - slope * foot.y, 0.0), "plumb")
     gauge = Gauge("trail_plumb", "Trail plumb", (line,))
     for at, frame, edge in _marked(clip, "trail_hip_edge"):
         if camera is None:
@@ -73,7 +80,7 @@ def _trail_plumb(clip: Clip, address: int, camera: FaceOn | None) -> Gauge | Non
             "trail_foot_outer", address, "address"
         )
         start = _place(camera, edge.x, -gap.value)
-        gauge.spans.append(GaugeSpan(frame, at, (start, edge.y), (edge.x, edge.y), gap.value, gap.u95))
+        gauge.spans.append(GaugeSpan(frame, at, Point(start, edge.y), Point(edge.x, edge.y), gap.value, gap.u95))
     return gauge
 
 
@@ -84,7 +91,7 @@ def _hip_gates(clip: Clip, address: int, camera: FaceOn | None) -> list[Gauge | 
         edge = clip.marks.get(name, {}).get(address)
         if edge is None:
             continue
-        gate = GaugeLine((edge.x, 0.0), (edge.x, float(clip.height)), "gate")
+        gate = GaugeLine(Point(edge.x, 0.0), Point(edge.x, float(clip.height)), "gate")
         gauge = Gauge(f"{side}_hip_gate", f"{side.capitalize()} hip gate", (gate,))
         for at, frame, mark in _marked(clip, name):
             if camera is None or at == "address":
@@ -92,7 +99,7 @@ def _hip_gates(clip: Clip, address: int, camera: FaceOn | None) -> list[Gauge | 
             travel = camera.along_target(name, frame, at) - camera.along_target(name, address, "address")
             start = _place(camera, mark.x, -travel.value)
             gauge.spans.append(
-                GaugeSpan(frame, at, (start, mark.y), (mark.x, mark.y), travel.value, travel.u95)
+                GaugeSpan(frame, at, Point(start, mark.y), Point(mark.x, mark.y), travel.value, travel.u95)
             )
         found.append(gauge)
     return found

@@ -98,17 +98,22 @@ class MarkOut(Schema):
     source: MarkSource
 
 
+class PointOut(Schema):
+    x: float
+    y: float
+
+
 class LineOut(Schema):
-    a: tuple[float, float]
-    b: tuple[float, float]
+    a: PointOut
+    b: PointOut
     style: Literal["plumb", "gate"]
 
 
 class SpanOut(Schema):
     frame: int
     at: Checkpoint
-    a: tuple[float, float]
-    b: tuple[float, float]
+    a: PointOut
+    b: PointOut
     value: float
     u95: float
 

@@ -2,7 +2,6 @@
 
 from uuid import UUID
 
-from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
@@ -12,7 +11,7 @@ from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Peg, Sw
 from tropometer.server.bench.schemas import CalibrationEdit, MarkEdit, PegEdit, SwingIn
 from tropometer.server.clips.models import Clip
 from tropometer.server.clips.schemas import ClipIn
-from tropometer.server.clips.services import check_upload, forget_files, take_in
+from tropometer.server.clips.services import Upload, check_upload, forget_files, take_in
 from tropometer.server.people.models import User
 from tropometer.server.people.services import student_of
 from tropometer.swing.names import MARKS
@@ -36,7 +35,7 @@ def swing_of(instructor: User, id: UUID) -> Swing:
     return owned(swings_of(instructor), id)
 
 
-def receive(instructor: User, data: SwingIn, upload: UploadedFile) -> Swing:
+def receive(instructor: User, data: SwingIn, upload: Upload) -> Swing:
     """Take in a student's swing with its first clip; a refused file leaves nothing behind."""
     student = student_of(instructor, data.student_id)
     found = check_upload(upload)
@@ -54,7 +53,7 @@ def receive(instructor: User, data: SwingIn, upload: UploadedFile) -> Swing:
     return swing
 
 
-def receive_reference(instructor: User, hand: str, club: str, about: ClipIn, upload: UploadedFile) -> Swing:
+def receive_reference(instructor: User, hand: str, club: str, about: ClipIn, upload: Upload) -> Swing:
     """Take in a reference swing: no student, its own hand."""
     found = check_upload(upload)
     with transaction.atomic():

@@ -6,7 +6,7 @@ import sys
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeAlias
 from uuid import UUID
 
 from django.conf import settings
@@ -21,6 +21,8 @@ from tropometer.server.people.models import User
 from tropometer.video.stills import still_jpeg
 from tropometer.video.timing import real_times_s
 
+Upload: TypeAlias = "UploadedFile[bytes]"
+
 PROBE_SECONDS = 60
 PROXY_SECONDS = 1800
 PROGRESS_STEP = 4
@@ -30,7 +32,7 @@ class RefusedClip(ValueError):
     """A file that is no clip; the text is for the sender."""
 
 
-def check_upload(upload: UploadedFile) -> dict[str, Any]:
+def check_upload(upload: Upload) -> dict[str, Any]:
     """Probe an uploaded file before anything is stored; RefusedClip with one clear line."""
     name = upload.name or "The file"
     if not upload.size:
@@ -48,9 +50,7 @@ def check_upload(upload: UploadedFile) -> dict[str, Any]:
             raise RefusedClip(f"{name}: {refusal}") from None
 
 
-def take_in(
-    swing_id: UUID, instructor: User, upload: UploadedFile, about: ClipIn, found: dict[str, Any]
-) -> Clip:
+def take_in(swing_id: UUID, instructor: User, upload: Upload, about: ClipIn, found: dict[str, Any]) -> Clip:
     """Keep the original and hand the clip to a worker."""
     from tropometer.server.clips.tasks import make_ready
 

@@ -38,6 +38,15 @@ class DrawnValue(Schema):
     u95: float
 
 
+class Crop(Schema):
+    """The part of the picture that is shown, pixels."""
+
+    left: float
+    top: float
+    width: float
+    height: float
+
+
 class Drawn(Schema):
     """A frame as it stood on the stage: whose it is, where in time, gauges and values."""
 
@@ -48,7 +57,7 @@ class Drawn(Schema):
     height: int
     checkpoint: str
     time_from_impact_s: float | None
-    crop: tuple[float, float, float, float]
+    crop: Crop
     gauges: list[GaugeOut]
     values: list[DrawnValue]
 

@@ -103,13 +103,13 @@ def _drawn(swing: Swing, clip: Clip, frame: int) -> dict[str, Any]:
     }
 
 
-def _crop(clip: Clip, points: list[tuple[float, float]]) -> tuple[float, float, float, float]:
-    """x, y, width, height of an upright 3:4 cut about the player; the middle while nothing is marked."""
+def _crop(clip: Clip, points: list[tuple[float, float]]) -> dict[str, float]:
+    """An upright 3:4 cut about the player; the middle while nothing is marked."""
     height = float(clip.height)
     width = min(float(clip.width), height * 0.75)
     middle = sum(x for x, _ in points) / len(points) if points else clip.width / 2
     left = min(max(0.0, middle - width / 2), clip.width - width)
-    return (round(left, 1), 0.0, round(width, 1), height)
+    return {"left": round(left, 1), "top": 0.0, "width": round(width, 1), "height": height}
 
 
 def move_frame(lesson: Lesson, frame: LessonFrame, position: int) -> None:

@@ -5,33 +5,40 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('bench', '0001_initial'),
-        ('clips', '0001_initial'),
+        ("bench", "0001_initial"),
+        ("clips", "0001_initial"),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='benchedit',
-            name='clip',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='edits', to='clips.clip'),
+            model_name="benchedit",
+            name="clip",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.CASCADE, related_name="edits", to="clips.clip"
+            ),
         ),
         migrations.AddField(
-            model_name='calibration',
-            name='clip',
-            field=models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, related_name='calibration', to='clips.clip'),
+            model_name="calibration",
+            name="clip",
+            field=models.OneToOneField(
+                on_delete=django.db.models.deletion.CASCADE, related_name="calibration", to="clips.clip"
+            ),
         ),
         migrations.AddField(
-            model_name='mark',
-            name='clip',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='marks', to='clips.clip'),
+            model_name="mark",
+            name="clip",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.CASCADE, related_name="marks", to="clips.clip"
+            ),
         ),
         migrations.AddField(
-            model_name='peg',
-            name='clip',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='pegs', to='clips.clip'),
+            model_name="peg",
+            name="clip",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.CASCADE, related_name="pegs", to="clips.clip"
+            ),
         ),
     ]

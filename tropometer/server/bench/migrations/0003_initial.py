@@ -6,64 +6,152 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('bench', '0002_initial'),
-        ('people', '0001_initial'),
+        ("bench", "0002_initial"),
+        ("people", "0001_initial"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='swing',
-            name='instructor',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='swings', to=settings.AUTH_USER_MODEL),
+            model_name="swing",
+            name="instructor",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.CASCADE,
+                related_name="swings",
+                to=settings.AUTH_USER_MODEL,
+            ),
         ),
         migrations.AddField(
-            model_name='swing',
-            name='student',
-            field=models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.CASCADE, related_name='swings', to='people.student'),
+            model_name="swing",
+            name="student",
+            field=models.ForeignKey(
+                blank=True,
+                null=True,
+                on_delete=django.db.models.deletion.CASCADE,
+                related_name="swings",
+                to="people.student",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='calibration',
-            constraint=models.CheckConstraint(condition=models.Q(('place__in', ('body_plane', 'toe_line', 'ball_line'))), name='calibration_place_known'),
+            model_name="calibration",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("place__in", ("body_plane", "toe_line", "ball_line"))),
+                name="calibration_place_known",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='calibration',
-            constraint=models.CheckConstraint(condition=models.Q(('length_m__gt', 0), ('length_m__lte', 20)), name='calibration_length_plausible'),
+            model_name="calibration",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("length_m__gt", 0), ("length_m__lte", 20)),
+                name="calibration_length_plausible",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='calibration',
-            constraint=models.CheckConstraint(condition=models.Q(('camera_distance_m__isnull', True), models.Q(('camera_distance_m__gte', 1), ('camera_distance_m__lte', 30)), _connector='OR'), name='calibration_distance_plausible'),
+            model_name="calibration",
+            constraint=models.CheckConstraint(
+                condition=models.Q(
+                    ("camera_distance_m__isnull", True),
+                    models.Q(("camera_distance_m__gte", 1), ("camera_distance_m__lte", 30)),
+                    _connector="OR",
+                ),
+                name="calibration_distance_plausible",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='mark',
-            constraint=models.UniqueConstraint(fields=('clip', 'name', 'frame'), name='mark_once_a_frame'),
+            model_name="mark",
+            constraint=models.UniqueConstraint(fields=("clip", "name", "frame"), name="mark_once_a_frame"),
         ),
         migrations.AddConstraint(
-            model_name='mark',
-            constraint=models.CheckConstraint(condition=models.Q(('name__in', ['ball', 'club_head', 'grip', 'grip_butt', 'head', 'lead_ankle', 'lead_elbow', 'lead_foot_inner', 'lead_foot_outer', 'lead_heel', 'lead_hip', 'lead_hip_edge', 'lead_knee', 'lead_shoulder', 'lead_toe', 'lead_wrist', 'neck', 'seat', 'sternum', 'trail_ankle', 'trail_elbow', 'trail_foot_inner', 'trail_foot_outer', 'trail_heel', 'trail_hip', 'trail_hip_edge', 'trail_knee', 'trail_shoulder', 'trail_toe', 'trail_wrist'])), name='mark_name_known'),
+            model_name="mark",
+            constraint=models.CheckConstraint(
+                condition=models.Q(
+                    (
+                        "name__in",
+                        [
+                            "ball",
+                            "club_head",
+                            "grip",
+                            "grip_butt",
+                            "head",
+                            "lead_ankle",
+                            "lead_elbow",
+                            "lead_foot_inner",
+                            "lead_foot_outer",
+                            "lead_heel",
+                            "lead_hip",
+                            "lead_hip_edge",
+                            "lead_knee",
+                            "lead_shoulder",
+                            "lead_toe",
+                            "lead_wrist",
+                            "neck",
+                            "seat",
+                            "sternum",
+                            "trail_ankle",
+                            "trail_elbow",
+                            "trail_foot_inner",
+                            "trail_foot_outer",
+                            "trail_heel",
+                            "trail_hip",
+                            "trail_hip_edge",
+                            "trail_knee",
+                            "trail_shoulder",
+                            "trail_toe",
+                            "trail_wrist",
+                        ],
+                    )
+                ),
+                name="mark_name_known",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='mark',
-            constraint=models.CheckConstraint(condition=models.Q(('source__in', ('hand', 'tracked', 'proposed'))), name='mark_source_known'),
+            model_name="mark",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("source__in", ("hand", "tracked", "proposed"))), name="mark_source_known"
+            ),
         ),
         migrations.AddConstraint(
-            model_name='mark',
-            constraint=models.CheckConstraint(condition=models.Q(('sd_px__gt', 0)), name='mark_sd_positive'),
+            model_name="mark",
+            constraint=models.CheckConstraint(condition=models.Q(("sd_px__gt", 0)), name="mark_sd_positive"),
         ),
         migrations.AddConstraint(
-            model_name='peg',
-            constraint=models.UniqueConstraint(fields=('clip', 'name'), name='peg_once_a_clip'),
+            model_name="peg",
+            constraint=models.UniqueConstraint(fields=("clip", "name"), name="peg_once_a_clip"),
         ),
         migrations.AddConstraint(
-            model_name='peg',
-            constraint=models.CheckConstraint(condition=models.Q(('name__in', ('address', 'shaft_back', 'arm_back', 'top', 'arm_down', 'shaft_down', 'impact', 'shaft_through', 'finish'))), name='peg_name_known'),
+            model_name="peg",
+            constraint=models.CheckConstraint(
+                condition=models.Q(
+                    (
+                        "name__in",
+                        (
+                            "address",
+                            "shaft_back",
+                            "arm_back",
+                            "top",
+                            "arm_down",
+                            "shaft_down",
+                            "impact",
+                            "shaft_through",
+                            "finish",
+                        ),
+                    )
+                ),
+                name="peg_name_known",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='swing',
-            constraint=models.CheckConstraint(condition=models.Q(models.Q(('student__isnull', False), ('reference_hand', '')), models.Q(('student__isnull', True), ('reference_hand__in', ['right', 'left'])), _connector='OR'), name='swing_has_student_or_reference_hand'),
+            model_name="swing",
+            constraint=models.CheckConstraint(
+                condition=models.Q(
+                    models.Q(("student__isnull", False), ("reference_hand", "")),
+                    models.Q(("student__isnull", True), ("reference_hand__in", ["right", "left"])),
+                    _connector="OR",
+                ),
+                name="swing_has_student_or_reference_hand",
+            ),
         ),
     ]

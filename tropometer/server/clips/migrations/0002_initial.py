@@ -6,40 +6,57 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('bench', '0003_initial'),
-        ('clips', '0001_initial'),
+        ("bench", "0003_initial"),
+        ("clips", "0001_initial"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='clip',
-            name='instructor',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='clips', to=settings.AUTH_USER_MODEL),
+            model_name="clip",
+            name="instructor",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.CASCADE, related_name="clips", to=settings.AUTH_USER_MODEL
+            ),
         ),
         migrations.AddField(
-            model_name='clip',
-            name='swing',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='clips', to='bench.swing'),
+            model_name="clip",
+            name="swing",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.CASCADE, related_name="clips", to="bench.swing"
+            ),
         ),
         migrations.AddConstraint(
-            model_name='clip',
-            constraint=models.CheckConstraint(condition=models.Q(('view__in', ('face_on', 'down_the_line'))), name='clip_view_known'),
+            model_name="clip",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("view__in", ("face_on", "down_the_line"))), name="clip_view_known"
+            ),
         ),
         migrations.AddConstraint(
-            model_name='clip',
-            constraint=models.CheckConstraint(condition=models.Q(('progress__lte', 100)), name='clip_progress_is_percent'),
+            model_name="clip",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("progress__lte", 100)), name="clip_progress_is_percent"
+            ),
         ),
         migrations.AddConstraint(
-            model_name='clip',
-            constraint=models.CheckConstraint(condition=models.Q(('capture_fps__isnull', True), ('capture_fps__gt', 0), _connector='OR'), name='clip_capture_rate_positive'),
+            model_name="clip",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("capture_fps__isnull", True), ("capture_fps__gt", 0), _connector="OR"),
+                name="clip_capture_rate_positive",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='clip',
-            constraint=models.CheckConstraint(condition=models.Q(models.Q(('state', 'ready'), _negated=True), models.Q(('played_times_s', []), _negated=True), _connector='OR'), name='clip_ready_has_times'),
+            model_name="clip",
+            constraint=models.CheckConstraint(
+                condition=models.Q(
+                    models.Q(("state", "ready"), _negated=True),
+                    models.Q(("played_times_s", []), _negated=True),
+                    _connector="OR",
+                ),
+                name="clip_ready_has_times",
+            ),
         ),
     ]

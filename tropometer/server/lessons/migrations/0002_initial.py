@@ -7,47 +7,77 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('bench', '0003_initial'),
-        ('clips', '0002_initial'),
-        ('lessons', '0001_initial'),
+        ("bench", "0003_initial"),
+        ("clips", "0002_initial"),
+        ("lessons", "0001_initial"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='lesson',
-            name='instructor',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='lessons', to=settings.AUTH_USER_MODEL),
+            model_name="lesson",
+            name="instructor",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.CASCADE,
+                related_name="lessons",
+                to=settings.AUTH_USER_MODEL,
+            ),
         ),
         migrations.AddField(
-            model_name='lesson',
-            name='swing',
-            field=models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, related_name='lesson', to='bench.swing'),
+            model_name="lesson",
+            name="swing",
+            field=models.OneToOneField(
+                on_delete=django.db.models.deletion.CASCADE, related_name="lesson", to="bench.swing"
+            ),
         ),
         migrations.AddField(
-            model_name='lessonframe',
-            name='clip',
-            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, to='clips.clip'),
+            model_name="lessonframe",
+            name="clip",
+            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, to="clips.clip"),
         ),
         migrations.AddField(
-            model_name='lessonframe',
-            name='lesson',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='frames', to='lessons.lesson'),
+            model_name="lessonframe",
+            name="lesson",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.CASCADE, related_name="frames", to="lessons.lesson"
+            ),
         ),
         migrations.AddConstraint(
-            model_name='lesson',
-            constraint=models.CheckConstraint(condition=models.Q(('drill', ''), ('drill__in', ['stick_off_trail_hip', 'band_across_trail_hip', 'arms_folded_shift', 'flare_one_notch', 'wall_behind_seat']), _connector='OR'), name='lesson_drill_known'),
+            model_name="lesson",
+            constraint=models.CheckConstraint(
+                condition=models.Q(
+                    ("drill", ""),
+                    (
+                        "drill__in",
+                        [
+                            "stick_off_trail_hip",
+                            "band_across_trail_hip",
+                            "arms_folded_shift",
+                            "flare_one_notch",
+                            "wall_behind_seat",
+                        ],
+                    ),
+                    _connector="OR",
+                ),
+                name="lesson_drill_known",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='lesson',
-            constraint=models.CheckConstraint(condition=models.Q(('token__isnull', True), ('sent_at__isnull', False), _connector='OR'), name='lesson_link_only_when_sent'),
+            model_name="lesson",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("token__isnull", True), ("sent_at__isnull", False), _connector="OR"),
+                name="lesson_link_only_when_sent",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='lessonframe',
-            constraint=models.UniqueConstraint(deferrable=django.db.models.constraints.Deferrable['DEFERRED'], fields=('lesson', 'position'), name='lesson_frame_position_once'),
+            model_name="lessonframe",
+            constraint=models.UniqueConstraint(
+                deferrable=django.db.models.constraints.Deferrable["DEFERRED"],
+                fields=("lesson", "position"),
+                name="lesson_frame_position_once",
+            ),
         ),
     ]

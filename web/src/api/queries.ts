@@ -1,0 +1,65 @@
+import { queryOptions } from "@tanstack/react-query";
+import { api, got, type Schemas } from "./client";
+
+export type SwingRow = Schemas["SwingRow"];
+export type Student = Schemas["StudentOut"];
+export type Reference = Schemas["ReferenceOut"];
+export type ClipOut = Schemas["ClipOut"];
+
+const CLIP_POLL_MS = 700;
+
+const busy = (clips: ClipOut[]) => clips.some((clip) => clip.state === "waiting" || clip.state === "working");
+
+export const meQuery = queryOptions({
+  queryKey: ["me"],
+  queryFn: () => got(api.GET("/api/me")),
+  staleTime: 60_000,
+});
+
+export const studentsQuery = queryOptions({
+  queryKey: ["students"],
+  queryFn: () => got(api.GET("/api/students")),
+});
+
+export const schoolsQuery = queryOptions({
+  queryKey: ["schools"],
+  queryFn: () => got(api.GET("/api/schools")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const drillsQuery = queryOptions({
+  queryKey: ["drills"],
+  queryFn: () => got(api.GET("/api/drills")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const inboxQuery = (waiting: boolean) =>
+  queryOptions({
+    queryKey: ["swings", { waiting }],
+    queryFn: () => got(api.GET("/api/swings", { params: { query: { waiting } } })),
+    refetchInterval: (query) => (query.state.data?.some((row) => busy(row.clips)) ? CLIP_POLL_MS : 30_000),
+  });
+
+export const shelfQuery = queryOptions({
+  queryKey: ["shelf"],
+  queryFn: () => got(api.GET("/api/shelf")),
+  refetchInterval: (query) => (query.state.data?.some((row) => busy(row.clips)) ? CLIP_POLL_MS : false),
+});
+
+export const lessonsQuery = queryOptions({
+  queryKey: ["lessons"],
+  queryFn: () => got(api.GET("/api/lessons")),
+});
+
+export const swingQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["swing", id],
+    queryFn: () => got(api.GET("/api/swings/{id}", { params: { path: { id } } })),
+    refetchInterval: (query) => (query.state.data && busy(query.state.data.clips) ? CLIP_POLL_MS : false),
+  });
+
+export const lessonQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["lesson", id],
+    queryFn: () => got(api.GET("/api/lessons/{id}", { params: { path: { id } } })),
+  });

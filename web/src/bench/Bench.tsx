@@ -1,0 +1,247 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { BookmarkPlus, Download, Keyboard } from "lucide-react";
+import { useCallback, useEffect, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, got } from "../api/client";
+import { meQuery, schoolsQuery, shelfQuery, swingQuery } from "../api/queries";
+import { Sheet } from "../parts/Sheet";
+import { Trouble } from "../parts/Trouble";
+import { BenchContext, useBench } from "./benchContext";
+import { type Bench as BenchOf, createBench, OTHER } from "./benchStore";
+import { KnownLengthPanel } from "./KnownLengthPanel";
+import { KEYS, useKeys } from "./keys";
+import { MarkRail } from "./MarkRail";
+import { SavingSign } from "./SavingSign";
+import { Stage } from "./Stage";
+import { SwingRule } from "./SwingRule";
+import { Tapes } from "./Tapes";
+import { Transport } from "./Transport";
+
+/** A student's swing on the bench, a reference beside it. */
+export function Bench() {
+  const { id = "" } = useParams();
+  return <OpenBench key={id} id={id} />;
+}
+
+function OpenBench({ id }: { id: string }) {
+  const [bench] = useState(createBench);
+  const swing = useQuery(swingQuery(id));
+  const shelf = useQuery(shelfQuery);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const own = swing.data?.student === null;
+  const pegged = shelf.data?.find((each) => each.clips.some((clip) => clip.state === "ready"));
+  const referenceId = own ? "" : (chosen ?? pegged?.swing_id ?? "");
+  const reference = useQuery({ ...swingQuery(referenceId), enabled: referenceId !== "" });
+
+  useEffect(() => {
+    if (!swing.data) return;
+    const side = swing.data.student ? "student" : "reference";
+    const { sides, open, refresh, set } = bench.getState();
+    if (sides[side]) refresh(side, swing.data);
+    else {
+      open(side, swing.data, false);
+      set({ active: side });
+    }
+  }, [bench, swing.data]);
+  useEffect(() => {
+    if (!reference.data || !swing.data?.student) return;
+    const { sides, open, refresh } = bench.getState();
+    if (sides.reference?.swing.id === reference.data.id) refresh("reference", reference.data);
+    else open("reference", reference.data, reference.data.hand !== swing.data.hand);
+  }, [bench, reference.data, swing.data]);
+  useEffect(() => {
+    const back = () => bench.getState().hurry();
+    window.addEventListener("online", back);
+    return () => {
+      window.removeEventListener("online", back);
+      bench.getState().leave();
+    };
+  }, [bench]);
+
+  if (swing.error) return <Trouble error={swing.error} retry={swing.refetch} />;
+  if (!swing.data) return <p className="p-6">Fetching the swing…</p>;
+  if (!swing.data.clips.some((clip) => clip.state === "ready"))
+    return <p className="p-6">This swing's clip is still being made ready. It opens by itself.</p>;
+  return (
+    <BenchContext value={bench}>
+      <Workbench
+        bench={bench}
+        choice={
+          own ? null : (
+            <label className="flex items-center gap-2 text-sm">
+              Reference
+              <select
+                className="select select-sm w-48"
+                value={referenceId}
+                onChange={(event) => setChosen(event.target.value)}
+              >
+                {shelf.data?.length === 0 && <option value="">The shelf is empty</option>}
+                {shelf.data?.map((each) => (
+                  <option key={each.id} value={each.swing_id}>
+                    {each.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )
+        }
+      />
+    </BenchContext>
+  );
+}
+
+function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode }) {
+  const units = useQuery(meQuery).data?.units ?? "cm";
+  const schools = useQuery(schoolsQuery);
+  const sides = useBench((state) => state.sides);
+  const active = useBench((state) => state.active);
+  const [help, setHelp] = useState(false);
+  const main = sides.student ?? sides.reference;
+  const student = sides.student?.swing.student;
+  const picking = usePick(bench);
+  const showHelp = useCallback(() => setHelp(true), []);
+  useKeys(bench, { pick: picking.pick, help: showHelp });
+  if (!main) return null;
+  const school = schools.data?.find((each) => each.id === student?.school)?.name;
+  return (
+    <div className="flex h-full min-h-[700px] min-w-[1000px] flex-col gap-2 p-2">
+      <div className="flex h-8 shrink-0 items-center gap-3">
+        <h1 className="text-lg font-bold">
+          {main.swing.title}
+          <span className="ml-2 text-sm font-normal">{main.swing.club}</span>
+        </h1>
+        {main.swing.words && (
+          <p className="min-w-0 flex-1 truncate text-sm italic opacity-85" title={main.swing.words}>
+            “{main.swing.words}”
+          </p>
+        )}
+        <span className="ml-auto" />
+        <SavingSign />
+        {choice}
+        <a
+          className="btn btn-sm btn-square"
+          href={`/api/swings/${main.swing.id}/record`}
+          download={`swing-record-${main.swing.id.slice(0, 8)}.json`}
+          aria-label="Export the swing record"
+          title="Export the swing record"
+        >
+          <Download size={16} aria-hidden />
+        </a>
+        <button
+          type="button"
+          className="btn btn-sm btn-square"
+          onClick={showHelp}
+          aria-label="Keys"
+          title="Keys (?)"
+        >
+          <Keyboard size={16} aria-hidden />
+        </button>
+      </div>
+      <div className="flex min-h-0 flex-1 gap-2">
+        <div className="flex min-w-0 flex-1 flex-col gap-2">
+          <div className="flex min-h-0 flex-1 gap-2">
+            {(["student", "reference"] as const).map((side) => {
+              const state = sides[side];
+              if (!state) return null;
+              return (
+                <div key={side} className="flex min-w-0 flex-1 flex-col gap-1">
+                  <Stage key={state.clip.id} side={side} state={state} units={units} />
+                  <MarkRail side={side} state={state} />
+                </div>
+              );
+            })}
+            {!sides.reference && (
+              <div className="plate grid flex-1 place-items-center border-dashed p-6 text-center text-sm">
+                <p>
+                  No reference yet. Put one on the{" "}
+                  <Link to="/shelf" className="link">
+                    shelf
+                  </Link>{" "}
+                  to compare with.
+                </p>
+              </div>
+            )}
+          </div>
+          <div className="flex shrink-0 items-center justify-between gap-2">
+            <Transport />
+            {sides[active] && <KnownLengthPanel side={active} state={sides[active]} units={units} />}
+          </div>
+          <SwingRule />
+        </div>
+        <div className="flex w-[300px] shrink-0 flex-col gap-2">
+          <Tapes units={units} school={school} />
+          {student && (
+            <div className="mt-auto grid gap-1">
+              <p className="min-h-5 text-sm" role="status">
+                {picking.said}
+              </p>
+              <div className="flex gap-2">
+                <button
+                  type="button"
+                  className="btn btn-sm flex-1"
+                  onClick={picking.pick}
+                  disabled={picking.busy}
+                >
+                  <BookmarkPlus size={16} aria-hidden /> Frame to lesson
+                </button>
+                <button type="button" className="btn btn-primary btn-sm flex-1" onClick={picking.openDesk}>
+                  Lesson desk
+                </button>
+              </div>
+            </div>
+          )}
+        </div>
+      </div>
+      {help && (
+        <Sheet title="Keys on the bench" close={() => setHelp(false)}>
+          <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
+            {KEYS.map(([key, does]) => (
+              <div key={does} className="contents">
+                <dt className="num text-sm font-semibold whitespace-nowrap">{key}</dt>
+                <dd className="text-sm">{does}</dd>
+              </div>
+            ))}
+          </dl>
+        </Sheet>
+      )}
+    </div>
+  );
+}
+
+/** Putting the active stage's frame into the swing's lesson. */
+function usePick(bench: BenchOf) {
+  const queries = useQueryClient();
+  const go = useNavigate();
+  const [said, setSaid] = useState("");
+  const lesson = useMutation({
+    mutationFn: () => {
+      const swing = bench.getState().sides.student?.swing.id ?? "";
+      return got(api.POST("/api/swings/{swing_id}/lesson", { params: { path: { swing_id: swing } } }));
+    },
+    onError: (error) => setSaid(error.message),
+  });
+  const add = useMutation({
+    mutationFn: async () => {
+      const { sides, active } = bench.getState();
+      const from = sides[active] ?? sides[OTHER[active]];
+      if (!from) throw new Error("There is no frame to pick.");
+      const { id } = await lesson.mutateAsync();
+      const body = { clip_id: from.clip.id, frame: from.frame, words: "" };
+      return got(api.POST("/api/lessons/{id}/frames", { params: { path: { id } }, body }));
+    },
+    onSuccess: (saved) => {
+      setSaid(`Frame ${saved.frames.at(-1)?.frame} is in the lesson (${saved.frames.length}).`);
+      queries.setQueryData(["lesson", saved.id], saved);
+    },
+    onError: (error) => setSaid(error.message),
+  });
+  const { mutate } = add;
+  const pick = useCallback(() => {
+    if (bench.getState().sides.student) mutate();
+  }, [bench, mutate]);
+  const openDesk = async () => {
+    const { id } = await lesson.mutateAsync();
+    go(`/lessons/${id}`);
+  };
+  return { pick, openDesk, said, busy: add.isPending };
+}

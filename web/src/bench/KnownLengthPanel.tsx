@@ -1,0 +1,102 @@
+import { type FormEvent, useEffect, useState } from "react";
+import { metres, shown, type Units } from "../units";
+import { useBench } from "./benchContext";
+import type { Side, SideState } from "./benchStore";
+import type { Calibration } from "./edits";
+
+const PLACES: [Calibration["place"], string][] = [
+  ["toe_line", "on the floor along the toes"],
+  ["ball_line", "on the floor at the ball"],
+  ["body_plane", "at the body"],
+];
+
+/** How long the drawn length is and where it lies; what is known of the camera. */
+export function KnownLengthPanel({ side, state, units }: { side: Side; state: SideState; units: Units }) {
+  const edit = useBench((bench) => bench.edit);
+  const known = state.on.calibration;
+  const [length, setLength] = useState("");
+  const [distance, setDistance] = useState("");
+  useEffect(() => {
+    setLength(known ? shown(known.length_m, "m", units).toFixed(1) : "");
+    setDistance(known?.camera_distance_m ? known.camera_distance_m.toFixed(1) : "");
+  }, [known, units]);
+  if (!known) return null;
+  const change = (value: Partial<Calibration>) =>
+    edit(side, { kind: "calibration", value: { ...known, ...value } });
+  const keepLength = () => {
+    const value = metres(Number(length), units);
+    if (value > 0 && value <= 20) change({ length_m: value });
+    else setLength(shown(known.length_m, "m", units).toFixed(1));
+  };
+  const keepDistance = () => {
+    const value = Number(distance);
+    if (distance === "") change({ camera_distance_m: null });
+    else if (value >= 1 && value <= 30) change({ camera_distance_m: value });
+    else setDistance(known.camera_distance_m?.toFixed(1) ?? "");
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    keepLength();
+    keepDistance();
+  };
+  return (
+    <form
+      onSubmit={submit}
+      className="flex flex-wrap items-center gap-x-2 gap-y-1 text-xs"
+      aria-label={`Known length, ${side}`}
+    >
+      <label className="flex items-center gap-1">
+        Length
+        <input
+          className="input input-xs num w-16"
+          inputMode="decimal"
+          value={length}
+          onChange={(event) => setLength(event.target.value)}
+          onBlur={keepLength}
+        />
+        {units}
+      </label>
+      <label className="flex items-center gap-1">
+        lies
+        <select
+          className="select select-xs w-40"
+          value={known.place}
+          onChange={(event) => change({ place: event.target.value as Calibration["place"] })}
+        >
+          {PLACES.map(([place, words]) => (
+            <option key={place} value={place}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex items-center gap-1">
+        Camera
+        <input
+          className="input input-xs num w-14"
+          inputMode="decimal"
+          placeholder="4?"
+          value={distance}
+          onChange={(event) => setDistance(event.target.value)}
+          onBlur={keepDistance}
+        />
+        m away
+      </label>
+      <label
+        className="flex items-center gap-1"
+        title="The camera was squared to a stick: ±1.5°, else ±4° by eye"
+      >
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          checked={known.squared}
+          onChange={(event) => change({ squared: event.target.checked })}
+        />
+        squared
+      </label>
+      <button type="submit" className="sr-only">
+        Keep
+      </button>
+    </form>
+  );
+}

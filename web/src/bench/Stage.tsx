@@ -1,0 +1,325 @@
+import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from "react";
+import { fromImpact, type Units } from "../units";
+import { CHECKPOINT_WORDS, MARK_WORDS, VIEW_WORDS } from "../words";
+import { useBench } from "./benchContext";
+import { markAt, type Side, type SideState, timelineOf, wantedMarks } from "./benchStore";
+import { GaugeLayer } from "./GaugeLayer";
+import { INK } from "./ink";
+import { KnownLengthLine } from "./KnownLengthLine";
+import { Loupe } from "./Loupe";
+import { MarkLayer } from "./MarkLayer";
+import { timeFromImpact } from "./pegLink";
+import { aboutPlayer, type Point, toPicture, toStage, type View, wholePicture, zoomed } from "./stageView";
+import { useFrames } from "./useFrames";
+import { useSize } from "./useSize";
+
+const HAND_SD_PX = 1.5; // one standard deviation of a careful click on a 720-line picture
+const REFERENCE_LINES = 720;
+const NUDGE_CSS_PX = 0.1;
+
+export function handSd(side: SideState): number {
+  return (HAND_SD_PX * Math.min(side.clip.width, side.clip.height)) / REFERENCE_LINES;
+}
+
+interface Drag {
+  kind: "pan" | "mark" | "length";
+  from: Point;
+  view: View;
+  gesture: string;
+}
+
+/** The frame with the lines of the trade on top; marks are put and moved here. */
+export function Stage({ side, state, units }: { side: Side; state: SideState; units: Units }) {
+  const { clip, frame, direction } = state;
+  const active = useBench((bench) => bench.active === side);
+  const tool = useBench((bench) => (bench.active === side ? bench.tool : null));
+  const selected = useBench((bench) => (bench.active === side ? bench.selected : null));
+  const edit = useBench((bench) => bench.edit);
+  const set = useBench((bench) => bench.set);
+  const box = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const size = useSize(box);
+  const [ownView, setOwnView] = useState<View | null>(null);
+  const [pointer, setPointer] = useState<Point | null>(null);
+  const [start, setStart] = useState<Point | null>(null);
+  const drag = useRef<Drag | null>(null);
+
+  const middle = useRef(clip.width / 2);
+  useEffect(() => {
+    const marks = state.on.marks;
+    if (marks.length) middle.current = marks.reduce((sum, mark) => sum + mark.x, 0) / marks.length;
+  }, [state.on.marks]);
+  const ready = size.width > 0 && size.height > 0;
+  const [homeView, setHomeView] = useState<View | null>(null);
+  useEffect(() => {
+    if (ready) setHomeView(aboutPlayer(clip, size, middle.current, state.mirrored));
+  }, [ready, size, clip, state.mirrored]);
+  const view = ownView ? { ...ownView, mirrored: state.mirrored } : homeView;
+  const stableView = useStableView(view);
+  const drawn = useFrames(
+    `/api/clips/${clip.id}/proxy.mp4`,
+    frame,
+    direction,
+    canvas,
+    stableView,
+    size,
+    clip,
+  );
+  const shownFrame = drawn.frame ?? frame;
+
+  const pointOf = (event: { clientX: number; clientY: number }): Point => {
+    const rect = box.current?.getBoundingClientRect();
+    return { x: event.clientX - (rect?.left ?? 0), y: event.clientY - (rect?.top ?? 0) };
+  };
+  const place = useCallback(
+    (point: Point) => (stableView ? toStage(point, stableView, size) : { x: 0, y: 0 }),
+    [stableView, size],
+  );
+
+  useEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      if (!stableView) return;
+      const rect = element.getBoundingClientRect();
+      const at = { x: event.clientX - rect.left, y: event.clientY - rect.top };
+      setOwnView(zoomed(stableView, Math.exp(-event.deltaY / 400), at, clip, size));
+    };
+    element.addEventListener("wheel", wheel, { passive: false });
+    return () => element.removeEventListener("wheel", wheel);
+  }, [stableView, clip, size]);
+
+  const putMark = (name: string, at: Point, gesture?: string) => {
+    const { x, y } = at;
+    edit(
+      side,
+      { kind: "mark", name, frame: shownFrame, place: { x, y, sd_px: handSd(state), source: "hand" } },
+      gesture,
+    );
+  };
+
+  const down = (event: PointerEvent) => {
+    if (!view || drawn.frame === null || event.button !== 0) return;
+    const at = pointOf(event);
+    set({ active: side });
+    const hit = (event.target as Element).closest("[data-mark]")?.getAttribute("data-mark");
+    const gesture = crypto.randomUUID();
+    box.current?.setPointerCapture(event.pointerId);
+    if (hit && (!tool || tool === hit)) {
+      set({ selected: hit, tool: null, active: side });
+      drag.current = { kind: "mark", from: at, view, gesture };
+    } else if (tool === "known_length") {
+      setStart(toPicture(at, view, size));
+      drag.current = { kind: "length", from: at, view, gesture };
+    } else if (tool) {
+      putMark(tool, toPicture(at, view, size), gesture);
+      set({ selected: tool, active: side });
+      drag.current = { kind: "mark", from: at, view, gesture };
+    } else {
+      set({ selected: null, active: side });
+      drag.current = { kind: "pan", from: at, view, gesture };
+    }
+  };
+
+  const move = (event: PointerEvent) => {
+    const at = pointOf(event);
+    setPointer(at);
+    const now = drag.current;
+    if (!now || !view) return;
+    if (now.kind === "mark" && selected) putMark(selected, toPicture(at, view, size), now.gesture);
+    if (now.kind === "pan") {
+      const turned = now.view.mirrored ? -1 : 1;
+      const shifted = {
+        ...now.view,
+        cx: now.view.cx - (turned * (at.x - now.from.x)) / now.view.scale,
+        cy: now.view.cy - (at.y - now.from.y) / now.view.scale,
+      };
+      setOwnView(zoomed(shifted, 1, at, clip, size));
+    }
+  };
+
+  const up = (event: PointerEvent) => {
+    const now = drag.current;
+    drag.current = null;
+    if (!now || !view) return;
+    if (now.kind === "length" && start) {
+      const end = toPicture(pointOf(event), view, size);
+      setStart(null);
+      if (Math.hypot(end.x - start.x, end.y - start.y) * view.scale > 8) layLength(start, end);
+    }
+    if (now.kind === "mark" && tool) {
+      const left = wantedMarks(state).filter((name) => name !== tool && !markAt(state, name));
+      set({ tool: left[0] ?? null });
+    }
+  };
+
+  const layLength = (a: Point, b: Point) => {
+    const was = state.on.calibration;
+    edit(side, {
+      kind: "calibration",
+      value: {
+        length_m: was?.length_m ?? 1.22,
+        place: was?.place ?? "toe_line",
+        camera_distance_m: was?.camera_distance_m ?? null,
+        squared: was?.squared ?? false,
+        ax: a.x,
+        ay: a.y,
+        bx: b.x,
+        by: b.y,
+      },
+    });
+    set({ tool: null });
+  };
+
+  const nudge = (event: KeyboardEvent) => {
+    const way = NUDGE_WAYS[event.key];
+    const mark = selected ? markAt(state, selected, shownFrame) : undefined;
+    if (!way || !mark || !selected || !view || event.ctrlKey || event.metaKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const amount = ((event.shiftKey ? 10 : 1) * NUDGE_CSS_PX) / view.scale;
+    const turned = view.mirrored ? -1 : 1;
+    putMark(
+      selected,
+      { x: mark.x + turned * way[0] * amount, y: mark.y + way[1] * amount },
+      `nudge ${selected} ${shownFrame}`,
+    );
+    setPointer(null);
+  };
+
+  const seconds = timeFromImpact(timelineOf(state), shownFrame);
+  const peg = state.on.pegs.find((each) => each.frame === shownFrame);
+  const aiming = tool !== null || drag.current?.kind === "mark";
+  const loupeAt = aiming && pointer ? pointer : null;
+  const selectedMark = selected ? markAt(state, selected, shownFrame) : undefined;
+
+  return (
+    <section
+      aria-label={`${side === "student" ? "Student" : "Reference"} stage`}
+      data-side={side}
+      data-frame={shownFrame}
+      data-theme="bench-dusk"
+      className={`relative flex min-h-0 min-w-0 flex-1 flex-col overflow-hidden rounded bg-dusk text-paper ring-2 ${
+        active ? (side === "student" ? "ring-clay" : "ring-[#8FB4D8]") : "ring-transparent"
+      }`}
+    >
+      <header className="flex h-8 shrink-0 items-center gap-3 px-2 text-sm">
+        <span className="h-3 w-3 rounded-full" style={{ background: INK[side] }} aria-hidden />
+        <strong className="truncate">{state.swing.title}</strong>
+        <span className="truncate text-xs opacity-80">
+          {VIEW_WORDS[clip.view]} · {state.swing.hand}-handed{state.mirrored && ", shown mirrored"}
+        </span>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs ml-auto"
+          onClick={() => setOwnView(ownView ? null : wholePicture(clip, size, state.mirrored))}
+        >
+          {ownView ? "Crop" : "Whole"}
+        </button>
+      </header>
+      <div
+        ref={box}
+        role="application"
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: marks are nudged with the keys here
+        tabIndex={0}
+        aria-label={`Frame ${shownFrame} of ${state.swing.title}. Arrow keys nudge the chosen mark.`}
+        className={`relative min-h-0 flex-1 touch-none overflow-hidden ${tool ? "cursor-crosshair" : ""}`}
+        onPointerDown={down}
+        onPointerMove={move}
+        onPointerUp={up}
+        onPointerLeave={() => setPointer(null)}
+        onKeyDown={nudge}
+      >
+        <canvas
+          ref={canvas}
+          className="absolute inset-0 h-full w-full"
+          data-scale={stableView?.scale}
+          data-cx={stableView?.cx}
+          data-cy={stableView?.cy}
+          data-drawn={drawn.frame ?? ""}
+        />
+        {stableView && (
+          <svg className="absolute inset-0 h-full w-full" aria-hidden="true">
+            <GaugeLayer
+              gauges={state.on.gauges}
+              frame={shownFrame}
+              place={place}
+              units={units}
+              ink={INK[side]}
+            />
+            {state.on.calibration && (
+              <KnownLengthLine known={state.on.calibration} place={place} units={units} />
+            )}
+            {start && pointer && <LengthInHand a={place(start)} b={pointer} />}
+            <MarkLayer state={state} frame={shownFrame} place={place} ink={INK[side]} selected={selected} />
+          </svg>
+        )}
+        {loupeAt && stableView && (
+          <Loupe
+            bitmap={drawn.bitmap}
+            picture={clip}
+            at={toPicture(loupeAt, stableView, size)}
+            under={loupeAt}
+            stage={size}
+            scale={stableView.scale}
+            mirrored={state.mirrored}
+            stamp={`${shownFrame}`}
+          />
+        )}
+        {drawn.frame === null && !drawn.error && <p className="p-3 text-sm">Opening the clip…</p>}
+        {drawn.error && (
+          <p role="alert" className="plate m-3 p-3 text-sm">
+            {drawn.error.message}
+          </p>
+        )}
+        {tool && active && (
+          <p className="pointer-events-none absolute top-2 left-2 rounded-sm bg-dusk/85 px-2 py-1 text-sm">
+            {tool === "known_length"
+              ? "Drag along the known length"
+              : `Click the ${MARK_WORDS[tool]?.toLowerCase()}`}
+          </p>
+        )}
+        {selectedMark && selected && !tool && (
+          <p className="pointer-events-none absolute top-2 left-2 rounded-sm bg-dusk/85 px-2 py-1 text-sm">
+            {MARK_WORDS[selected]} · arrows nudge, Delete removes
+          </p>
+        )}
+      </div>
+      <footer className="num flex h-8 shrink-0 items-center gap-4 px-2 text-sm" aria-live="polite">
+        <span>
+          frame <strong data-testid={`${side}-frame`}>{shownFrame}</strong>
+        </span>
+        <span data-testid={`${side}-time`}>{fromImpact(seconds)}</span>
+        <span className="ml-auto text-[#D8AA4C]">{peg ? CHECKPOINT_WORDS[peg.name] : ""}</span>
+      </footer>
+    </section>
+  );
+}
+
+const NUDGE_WAYS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+function LengthInHand({ a, b }: { a: Point; b: Point }) {
+  return <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="#D8AA4C" strokeWidth={2} strokeDasharray="4 3" />;
+}
+
+/** The same object while the view is the same, so that drawing is not asked for without need. */
+function useStableView(view: View | null): View | null {
+  const last = useRef<View | null>(null);
+  const now = last.current;
+  if (
+    view === null ||
+    now === null ||
+    view.scale !== now.scale ||
+    view.cx !== now.cx ||
+    view.cy !== now.cy ||
+    view.mirrored !== now.mirrored
+  )
+    last.current = view;
+  return last.current;
+}

@@ -1,0 +1,135 @@
+import { type PointerEvent, useMemo, useRef } from "react";
+import { CHECKPOINT_WORDS } from "../words";
+import { useBench } from "./benchContext";
+import { OTHER, pegsOf, type Side } from "./benchStore";
+import type { Timeline } from "./pegLink";
+import { layRuler } from "./rulerLayout";
+import { useSize } from "./useSize";
+
+const HEIGHT = 62;
+const SIDES = ["student", "reference"] as const;
+const ROW: Record<Side, [number, number]> = { student: [18, 31], reference: [31, 44] };
+const INK: Record<Side, string> = { student: "#C4572E", reference: "#2F5D8A" };
+
+/**
+ * One ruler under both stages. Its length is the student's real time; the reference is stretched so
+ * that the same pegs stand above each other. One drag moves both.
+ */
+export function SwingRule() {
+  const sides = useBench((bench) => bench.sides);
+  const active = useBench((bench) => bench.active);
+  const linked = useBench((bench) => bench.linked);
+  const goTo = useBench((bench) => bench.goTo);
+  const box = useRef<HTMLDivElement>(null);
+  const { width } = useSize(box);
+  const student = useTimeline("student");
+  const reference = useTimeline("reference");
+  const layout = useMemo(() => layRuler(student, reference, width), [student, reference, width]);
+  const ticks = useMemo(
+    () => (layout ? SIDES.map((side) => tickPath(side, layout.positions[side], width)) : []),
+    [layout, width],
+  );
+
+  const side = sides[active] ? active : OTHER[active];
+  const now = sides[side];
+  const scrub = (event: PointerEvent) => {
+    const rect = box.current?.getBoundingClientRect();
+    if (layout) goTo(side, layout.frameAt(side, event.clientX - (rect?.left ?? 0)));
+  };
+  const xOf = (of: Side, frame: number) => layout?.positions[of][frame] ?? -100;
+  return (
+    <div
+      ref={box}
+      className="plate relative shrink-0 cursor-ew-resize touch-none"
+      role="slider"
+      tabIndex={0}
+      aria-label="Swing rule"
+      aria-valuemin={0}
+      aria-valuemax={(now?.clip.frame_count ?? 1) - 1}
+      aria-valuenow={now?.frame ?? 0}
+      aria-valuetext={`frame ${now?.frame ?? 0}`}
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        scrub(event);
+      }}
+      onPointerMove={(event) => {
+        if (event.buttons & 1) scrub(event);
+      }}
+      style={{ height: HEIGHT }}
+    >
+      <svg width="100%" height={HEIGHT} aria-hidden="true" className="block">
+        <line x1={0} x2="100%" y1={31} y2={31} stroke="#16302B" strokeOpacity={0.5} />
+        {ticks.map((path, i) => (
+          <path
+            key={SIDES[i]}
+            d={path}
+            stroke={INK[SIDES[i] ?? "student"]}
+            strokeWidth={1}
+            strokeOpacity={0.75}
+            fill="none"
+          />
+        ))}
+        {SIDES.flatMap((side) => {
+          const state = sides[side];
+          if (!state) return [];
+          const [top, bottom] = ROW[side];
+          return state.on.pegs.map((peg) => {
+            const x = xOf(side, peg.frame);
+            return (
+              <g key={`${side} ${peg.name}`}>
+                <line x1={x} x2={x} y1={top - 4} y2={bottom + 4} stroke="#B8892B" strokeWidth={3} />
+                <circle cx={x} cy={side === "student" ? top - 5 : bottom + 5} r={3.5} fill={INK[side]} />
+                {side === layout?.main && (
+                  <text x={x} y={10} textAnchor="middle" fontSize={11} fontWeight={600} fill="#16302B">
+                    {CHECKPOINT_WORDS[peg.name]}
+                  </text>
+                )}
+              </g>
+            );
+          });
+        })}
+        {SIDES.map((side) => {
+          const state = sides[side];
+          if (!state) return null;
+          const x = xOf(side, state.frame);
+          const [top, bottom] = ROW[side];
+          return (
+            <g key={side} opacity={linked || side === active ? 1 : 0.6}>
+              <line x1={x} x2={x} y1={top} y2={bottom} stroke={INK[side]} strokeWidth={2.5} />
+              <path
+                d={side === "student" ? `M${x} ${top}l-5 -7h10z` : `M${x} ${bottom}l-5 7h10z`}
+                fill={INK[side]}
+              />
+            </g>
+          );
+        })}
+        <text x={4} y={28} fontSize={9} fill="#16302B" className="num">
+          {sides.student ? "student" : ""}
+        </text>
+        <text x={4} y={42} fontSize={9} fill="#16302B" className="num">
+          {sides.reference ? "reference" : ""}
+        </text>
+      </svg>
+    </div>
+  );
+}
+
+function useTimeline(side: Side): Timeline | null {
+  const times = useBench((bench) => bench.sides[side]?.clip.frame_times_s);
+  const on = useBench((bench) => bench.sides[side]?.on);
+  return useMemo(() => (times && on ? { times, pegs: pegsOf(on) } : null), [times, on]);
+}
+
+/** Fine ticks, one a frame, long at every tenth. */
+function tickPath(side: Side, positions: number[], width: number): string {
+  const [top, bottom] = ROW[side];
+  return positions
+    .map((x, frame) => {
+      if (x < 0 || x > width) return "";
+      const length = frame % 10 === 0 ? bottom - top : 5;
+      return side === "student"
+        ? `M${x.toFixed(1)} ${bottom}v${-length}`
+        : `M${x.toFixed(1)} ${top}v${length}`;
+    })
+    .join("");
+}

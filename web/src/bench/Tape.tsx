@@ -1,0 +1,147 @@
+import { type Units, withError } from "../units";
+import { CHECKPOINT_WORDS, direction, READING_WORDS } from "../words";
+import type { Reading } from "./benchStore";
+import { tapeScale } from "./tapeScale";
+
+const WIDTH = 284;
+const HEIGHT = 50;
+const PAD = 8;
+
+interface Props {
+  reading: Reading;
+  reference?: Reading;
+  units: Units;
+  go: () => void;
+}
+
+/** A reading on a piece of measuring tape; a click goes to the frame it came from. */
+export function Tape({ reading, reference, units, go }: Props) {
+  const { value, u95 } = reading;
+  const given = reading.status === "ok" && value !== null && u95 !== null;
+  const word = READING_WORDS[reading.reading] ?? reading.reading;
+  const spoken = given
+    ? `${word} at ${CHECKPOINT_WORDS[reading.at]}: ${withError(value, u95, reading.unit, units, true)}, ${direction(reading.reading, value)}. ${standingWords(reading.standing)}`
+    : `${word} at ${CHECKPOINT_WORDS[reading.at]}: ${reading.reason}`;
+  return (
+    <button
+      type="button"
+      data-testid={`tape-${reading.reading}-${reading.at}`}
+      className="block w-full border-b border-pine/20 py-1 text-left last:border-0 hover:bg-base-200"
+      onClick={go}
+      aria-label={spoken}
+      title={given ? `${reading.method} Largest error: ${reading.largest_error}.` : reading.method}
+    >
+      <span className="flex items-baseline justify-between gap-2 px-2">
+        <span className="flex items-center gap-1.5 text-sm font-medium">
+          <Standing of={given ? reading.standing : null} />
+          {word}
+        </span>
+        {given ? (
+          <span className="num text-sm font-semibold">
+            {withError(value, u95, reading.unit, units, reading.reading === "pelvis_sway")}
+          </span>
+        ) : null}
+      </span>
+      {given ? (
+        <TapePicture reading={reading} value={value} u95={u95} reference={reference} units={units} />
+      ) : (
+        <span className="block px-2 py-1 text-sm">{reading.reason}</span>
+      )}
+    </button>
+  );
+}
+
+function TapePicture(props: {
+  reading: Reading;
+  value: number;
+  u95: number;
+  reference?: Reading;
+  units: Units;
+}) {
+  const { reading, value, u95, reference, units } = props;
+  const other = reference?.status === "ok" ? reference : undefined;
+  const values = [value - u95, value + u95];
+  if (reading.band) values.push(reading.band.low, reading.band.high);
+  if (other?.value != null && other.u95 != null)
+    values.push(other.value - other.u95, other.value + other.u95);
+  const scale = tapeScale(values, reading.unit, units);
+  const x = (core: number) => PAD + scale.at(core) * (WIDTH - 2 * PAD);
+  const tickX = (tick: number) => PAD + ((tick - scale.low) / (scale.high - scale.low)) * (WIDTH - 2 * PAD);
+  return (
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" aria-hidden="true">
+      <rect x={0} y={14} width={WIDTH} height={19} fill="#F6F3EA" stroke="#16302B" strokeOpacity={0.35} />
+      {reading.band && (
+        <rect
+          x={x(reading.band.low)}
+          y={14}
+          width={x(reading.band.high) - x(reading.band.low)}
+          height={19}
+          fill="#B8892B"
+          fillOpacity={0.38}
+        />
+      )}
+      {scale.ticks.map((tick) => (
+        <g key={tick}>
+          <line
+            x1={tickX(tick)}
+            x2={tickX(tick)}
+            y1={14}
+            y2={tick === 0 ? 33 : 21}
+            stroke="#16302B"
+            strokeWidth={tick === 0 ? 1.4 : 0.8}
+          />
+          <text x={tickX(tick)} y={30.5} fontSize={8.5} textAnchor="middle" className="num" fill="#16302B">
+            {tick < 0 ? `−${-tick}` : tick}
+          </text>
+        </g>
+      ))}
+      <g stroke="#C4572E" fill="#C4572E">
+        <line x1={x(value - u95)} x2={x(value + u95)} y1={8} y2={8} strokeWidth={2} />
+        <line x1={x(value - u95)} x2={x(value - u95)} y1={4.5} y2={11.5} strokeWidth={1.4} />
+        <line x1={x(value + u95)} x2={x(value + u95)} y1={4.5} y2={11.5} strokeWidth={1.4} />
+        <path d={`M${x(value)} 17l-5 -11h10z`} stroke="none" />
+      </g>
+      {other?.value != null && other.u95 != null && (
+        <g stroke="#2F5D8A" fill="#2F5D8A">
+          <line
+            x1={x(other.value - other.u95)}
+            x2={x(other.value + other.u95)}
+            y1={41}
+            y2={41}
+            strokeWidth={1.4}
+          />
+          <path d={`M${x(other.value)} 31l-4.5 10h9z`} stroke="none" />
+        </g>
+      )}
+    </svg>
+  );
+}
+
+/** Position by shape: full inside the band, half at its edge, a wedge that points the way to go. */
+function Standing({ of }: { of: Reading["standing"] }) {
+  return (
+    <svg width={12} height={12} viewBox="-6 -6 12 12" aria-hidden="true" className="shrink-0">
+      {of === "inside" && <circle r={4.5} fill="#16302B" />}
+      {of === "edge" && (
+        <>
+          <circle r={4} fill="none" stroke="#16302B" strokeWidth={1.4} />
+          <path d="M0 -4a4 4 0 0 0 0 8z" fill="#16302B" />
+        </>
+      )}
+      {of === "below" && <path d="M-4 -4.5L4.5 0L-4 4.5z" fill="none" stroke="#16302B" strokeWidth={1.4} />}
+      {of === "above" && <path d="M4 -4.5L-4.5 0L4 4.5z" fill="none" stroke="#16302B" strokeWidth={1.4} />}
+      {of === "undecided" && (
+        <circle r={4} fill="none" stroke="#16302B" strokeWidth={1.4} strokeDasharray="2 2" />
+      )}
+    </svg>
+  );
+}
+
+export function standingWords(of: Reading["standing"]): string {
+  if (of === "inside") return "Inside the band.";
+  if (of === "edge") return "At the edge of the band: the error reaches over it.";
+  if (of === "below") return "Below the band: more is asked for.";
+  if (of === "above") return "Above the band: less is asked for.";
+  if (of === "undecided") return "The error is too wide to decide.";
+  return "";
+}

@@ -1,0 +1,104 @@
+import {
+  ChevronFirst,
+  ChevronLast,
+  ChevronLeft,
+  ChevronRight,
+  ChevronsLeft,
+  ChevronsRight,
+  Link2,
+  Link2Off,
+  Redo2,
+  Undo2,
+} from "lucide-react";
+import { useBench } from "./benchContext";
+
+/** Stepping, jumping, linking, undoing: the buttons beside the keys. */
+export function Transport() {
+  const step = useBench((bench) => bench.step);
+  const toPeg = useBench((bench) => bench.toPeg);
+  const linked = useBench((bench) => bench.linked);
+  const set = useBench((bench) => bench.set);
+  const undo = useBench((bench) => bench.undo);
+  const redo = useBench((bench) => bench.redo);
+  const canUndo = useBench((bench) => bench.done.length > 0);
+  const canRedo = useBench((bench) => bench.undone.length > 0);
+  const both = useBench((bench) => bench.sides.student !== undefined && bench.sides.reference !== undefined);
+  const button = "btn btn-sm btn-square";
+  return (
+    <div className="flex items-center gap-1" role="toolbar" aria-label="Frames">
+      <button
+        type="button"
+        className={button}
+        onClick={() => toPeg(-1)}
+        aria-label="Peg before"
+        title="Peg before ["
+      >
+        <ChevronFirst size={18} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className={button}
+        onClick={() => step(-10)}
+        aria-label="Ten frames back"
+        title="Shift ←"
+      >
+        <ChevronsLeft size={18} aria-hidden />
+      </button>
+      <button type="button" className={button} onClick={() => step(-1)} aria-label="One frame back" title="←">
+        <ChevronLeft size={18} aria-hidden />
+      </button>
+      <button type="button" className={button} onClick={() => step(1)} aria-label="One frame on" title="→">
+        <ChevronRight size={18} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className={button}
+        onClick={() => step(10)}
+        aria-label="Ten frames on"
+        title="Shift →"
+      >
+        <ChevronsRight size={18} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className={button}
+        onClick={() => toPeg(1)}
+        aria-label="Peg after"
+        title="Peg after ]"
+      >
+        <ChevronLast size={18} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className={`btn btn-sm ml-2 ${linked ? "btn-primary" : ""}`}
+        aria-pressed={linked}
+        disabled={!both}
+        onClick={() => set({ linked: !linked })}
+        title="L"
+      >
+        {linked ? <Link2 size={16} aria-hidden /> : <Link2Off size={16} aria-hidden />}
+        {linked ? "Linked peg to peg" : "Each alone"}
+      </button>
+      <button
+        type="button"
+        className={`${button} ml-2`}
+        onClick={undo}
+        disabled={!canUndo}
+        aria-label="Undo"
+        title="Ctrl Z"
+      >
+        <Undo2 size={16} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className={button}
+        onClick={redo}
+        disabled={!canRedo}
+        aria-label="Redo"
+        title="Ctrl Y"
+      >
+        <Redo2 size={16} aria-hidden />
+      </button>
+    </div>
+  );
+}

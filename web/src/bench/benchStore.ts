@@ -1,0 +1,252 @@
+import { createStore } from "zustand";
+import type { Schemas } from "../api/client";
+import type { Checkpoint } from "../words";
+import { applied, type ClipMarks, type Edit, EditQueue, inverse, type Measured, type Saving } from "./edits";
+import { linkedFrame, type Pegs, type Timeline } from "./pegLink";
+
+export type Side = "student" | "reference";
+export type BenchSwing = Schemas["BenchSwing"];
+export type BenchClip = Schemas["BenchClip"];
+export type Reading = Schemas["ReadingOut"];
+export type Tool = string | "known_length" | null;
+
+/** One stage: a swing's clip, what is on it, and where it stands. */
+export interface SideState {
+  swing: BenchSwing;
+  clip: BenchClip;
+  on: ClipMarks;
+  readings: Reading[];
+  frame: number;
+  direction: 1 | -1;
+  mirrored: boolean;
+  saving: Saving;
+}
+
+interface Done {
+  side: Side;
+  undo: Edit;
+  redo: Edit;
+}
+
+export interface BenchState {
+  sides: Partial<Record<Side, SideState>>;
+  active: Side;
+  linked: boolean;
+  tool: Tool;
+  selected: string | null;
+  refusal: string | null;
+  undone: Done[];
+  done: Done[];
+
+  open: (side: Side, swing: BenchSwing, mirrored: boolean) => void;
+  close: (side: Side) => void;
+  refresh: (side: Side, swing: BenchSwing) => void;
+  goTo: (side: Side, frame: number) => void;
+  step: (frames: number) => void;
+  toPeg: (way: 1 | -1) => void;
+  edit: (side: Side, edit: Edit, gesture?: string) => void;
+  undo: () => void;
+  redo: () => void;
+  set: (change: Partial<Pick<BenchState, "active" | "linked" | "tool" | "selected" | "refusal">>) => void;
+  hurry: () => void;
+  leave: () => void;
+}
+
+export const OTHER: Record<Side, Side> = { student: "reference", reference: "student" };
+
+export function pegsOf(on: ClipMarks): Pegs {
+  return Object.fromEntries(on.pegs.map((peg) => [peg.name, peg.frame]));
+}
+
+export function timelineOf(side: SideState): Timeline {
+  return { times: side.clip.frame_times_s, pegs: pegsOf(side.on) };
+}
+
+export function markAt(side: SideState, name: string, frame = side.frame) {
+  return side.on.marks.find((mark) => mark.name === name && mark.frame === frame);
+}
+
+/** The marks the face-on readings need at a frame: the foot only at address. */
+export const ROUND = [
+  "trail_foot_outer",
+  "lead_hip_edge",
+  "trail_hip_edge",
+  "lead_hip",
+  "trail_hip",
+] as const;
+
+export function wantedMarks(side: SideState): string[] {
+  const pegs = pegsOf(side.on);
+  const pegged = (["address", "top", "impact"] as Checkpoint[]).some((name) => pegs[name] === side.frame);
+  if (!pegged) return [];
+  return pegs.address === side.frame ? [...ROUND] : ROUND.filter((name) => name !== "trail_foot_outer");
+}
+
+export function createBench() {
+  const queues = new Map<string, EditQueue>();
+  let lastGesture: string | undefined;
+
+  return createStore<BenchState>()((set, get) => {
+    const patch = (side: Side, change: Partial<SideState>) =>
+      set(({ sides }) => {
+        const now = sides[side];
+        return now ? { sides: { ...sides, [side]: { ...now, ...change } } } : {};
+      });
+
+    const take = (side: Side, measured: Measured, allSent: boolean) => {
+      const now = get().sides[side];
+      const on = measured.clips.find((each) => each.clip_id === now?.clip.id);
+      if (!now || !on) return;
+      patch(side, {
+        readings: measured.readings,
+        on: allSent ? on : { ...now.on, gauges: on.gauges },
+      });
+    };
+
+    const queueFor = (side: Side, clipId: string): EditQueue => {
+      let queue = queues.get(clipId);
+      if (!queue) {
+        queue = new EditQueue(clipId, {
+          measured: (measured, allSent) => take(side, measured, allSent),
+          saving: (saving) => patch(side, { saving }),
+          refused: (refusal) => set({ refusal }),
+        });
+        queues.set(clipId, queue);
+      }
+      return queue;
+    };
+
+    const clipOf = (swing: BenchSwing) => swing.clips.find((clip) => clip.state === "ready");
+
+    const marksOf = (side: Side, swing: BenchSwing, clip: BenchClip): ClipMarks => {
+      const stored = swing.measured.clips.find((each) => each.clip_id === clip.id);
+      const empty: ClipMarks = { clip_id: clip.id, pegs: [], marks: [], calibration: null, gauges: [] };
+      return queueFor(side, clip.id).unsent.reduce(applied, stored ?? empty);
+    };
+
+    const edit = (side: Side, change: Edit) => {
+      const now = get().sides[side];
+      if (!now) return;
+      patch(side, { on: applied(now.on, change) });
+      queueFor(side, now.clip.id).add(change);
+    };
+
+    const goTo = (side: Side, wanted: number) => {
+      const now = get().sides[side];
+      if (!now) return;
+      const frame = Math.min(Math.max(Math.round(wanted), 0), now.clip.frame_count - 1);
+      patch(side, { frame, direction: frame < now.frame ? -1 : 1 });
+      const other = get().sides[OTHER[side]];
+      if (get().linked && other) {
+        const follow = linkedFrame(frame, timelineOf(now), timelineOf(other));
+        patch(OTHER[side], { frame: follow, direction: follow < other.frame ? -1 : 1 });
+      }
+    };
+
+    return {
+      sides: {},
+      active: "student",
+      linked: true,
+      tool: null,
+      selected: null,
+      refusal: null,
+      done: [],
+      undone: [],
+
+      open: (side, swing, mirrored) => {
+        const clip = clipOf(swing);
+        if (!clip) return;
+        const on = marksOf(side, swing, clip);
+        const frame = pegsOf(on).address ?? 0;
+        const opened: SideState = {
+          swing,
+          clip,
+          on,
+          readings: swing.measured.readings,
+          frame,
+          direction: 1,
+          mirrored,
+          saving: "saved",
+        };
+        set(({ sides }) => ({ sides: { ...sides, [side]: opened } }));
+        const queue = queueFor(side, clip.id);
+        if (queue.unsent.length) queue.flush();
+        const student = get().sides.student;
+        if (side === "reference" && student) goTo("student", student.frame);
+      },
+
+      close: (side) =>
+        set(({ sides }) => {
+          const { [side]: _, ...rest } = sides;
+          return { sides: rest, active: OTHER[side] };
+        }),
+
+      refresh: (side, swing) => {
+        const now = get().sides[side];
+        if (!now || now.swing.id !== swing.id || queueFor(side, now.clip.id).unsent.length) return;
+        const clip = swing.clips.find((each) => each.id === now.clip.id);
+        if (!clip) return;
+        patch(side, { swing, clip, on: marksOf(side, swing, clip), readings: swing.measured.readings });
+      },
+
+      goTo,
+
+      step: (frames) => {
+        const side = get().active;
+        const now = get().sides[side];
+        if (now) goTo(side, now.frame + frames);
+      },
+
+      toPeg: (way) => {
+        const now = get().sides[get().active];
+        if (!now) return;
+        const frames = now.on.pegs.map((peg) => peg.frame).sort((a, b) => (a - b) * way);
+        const next = frames.find((frame) => (frame - now.frame) * way > 0);
+        if (next !== undefined) goTo(get().active, next);
+      },
+
+      edit: (side, change, gesture) => {
+        const now = get().sides[side];
+        if (!now) return;
+        const continues = gesture !== undefined && gesture === lastGesture;
+        lastGesture = gesture;
+        const undo = inverse(now.on, change);
+        set(({ done }) => {
+          const last = done.at(-1);
+          // A drag is one step back however many places it passed.
+          if (continues && last)
+            return { done: [...done.slice(0, -1), { ...last, redo: change }], undone: [] };
+          return { done: [...done, { side, undo, redo: change }], undone: [] };
+        });
+        edit(side, change);
+      },
+
+      undo: () => {
+        const last = get().done.at(-1);
+        if (!last) return;
+        lastGesture = undefined;
+        set(({ done, undone }) => ({ done: done.slice(0, -1), undone: [...undone, last] }));
+        edit(last.side, last.undo);
+      },
+
+      redo: () => {
+        const last = get().undone.at(-1);
+        if (!last) return;
+        lastGesture = undefined;
+        set(({ done, undone }) => ({ undone: undone.slice(0, -1), done: [...done, last] }));
+        edit(last.side, last.redo);
+      },
+
+      set: (change) => set(change),
+      hurry: () => {
+        for (const queue of queues.values()) queue.hurry();
+      },
+      leave: () => {
+        for (const queue of queues.values()) queue.stop();
+        queues.clear();
+      },
+    };
+  });
+}
+
+export type Bench = ReturnType<typeof createBench>;

@@ -1,0 +1,180 @@
+import { api, type Schemas } from "../api/client";
+import type { Checkpoint } from "../words";
+
+export type ClipMarks = Schemas["ClipMarks"];
+export type Mark = Schemas["MarkOut"];
+export type Calibration = Schemas["CalibrationValue"];
+export type Measured = Schemas["Measured"];
+
+/** One change to what is put on a clip; `null` takes it away. */
+export type Edit =
+  | { kind: "peg"; name: Checkpoint; frame: number | null }
+  | { kind: "mark"; name: string; frame: number; place: Schemas["MarkPlace"] | null }
+  | { kind: "calibration"; value: Calibration | null };
+
+export type SentEdit = Edit & { id: string };
+
+/** What an edit is about; a later edit of the same thing replaces one not yet sent. */
+export function subject(edit: Edit): string {
+  if (edit.kind === "peg") return `peg ${edit.name}`;
+  if (edit.kind === "mark") return `mark ${edit.name} ${edit.frame}`;
+  return "calibration";
+}
+
+/** The clip's marks with an edit done. Gauges stay until the server has measured anew. */
+export function applied(on: ClipMarks, edit: Edit): ClipMarks {
+  if (edit.kind === "peg") {
+    const pegs = on.pegs.filter((peg) => peg.name !== edit.name);
+    if (edit.frame !== null) pegs.push({ name: edit.name, frame: edit.frame });
+    return { ...on, pegs: pegs.sort((a, b) => a.frame - b.frame) };
+  }
+  if (edit.kind === "mark") {
+    const marks = on.marks.filter((mark) => mark.name !== edit.name || mark.frame !== edit.frame);
+    if (edit.place) marks.push({ ...edit.place, name: edit.name, frame: edit.frame });
+    return { ...on, marks };
+  }
+  return { ...on, calibration: edit.value };
+}
+
+/** The edit that takes `edit` back, given what was there before it. */
+export function inverse(before: ClipMarks, edit: Edit): Edit {
+  if (edit.kind === "peg")
+    return { ...edit, frame: before.pegs.find((peg) => peg.name === edit.name)?.frame ?? null };
+  if (edit.kind === "mark") {
+    const was = before.marks.find((mark) => mark.name === edit.name && mark.frame === edit.frame);
+    return { ...edit, place: was ? { x: was.x, y: was.y, sd_px: was.sd_px, source: was.source } : null };
+  }
+  return { kind: "calibration", value: before.calibration };
+}
+
+export type Saving = "saved" | "saving" | "offline" | "signed-out";
+
+const RETRY_MS = [500, 1000, 2000, 4000];
+const PACE_MS = 60;
+
+/**
+ * Edits of one clip on their way to the server. They are kept in the browser until the server has
+ * them, so a dropped connection, a closed tab or a crashed server loses nothing; each has an id, so
+ * that one sent twice is done once.
+ */
+export class EditQueue {
+  #waiting: SentEdit[];
+  #sending: SentEdit[] = [];
+  #tries = 0;
+  #timer: number | undefined;
+  #stopped = false;
+  #singly = false; // after a refusal: find the one edit the server will not take
+
+  constructor(
+    readonly clipId: string,
+    readonly heard: {
+      measured: (measured: Measured, allSent: boolean) => void;
+      saving: (state: Saving) => void;
+      refused: (message: string) => void;
+    },
+  ) {
+    this.#waiting = this.#stored();
+  }
+
+  /** Edits the server may not have yet, oldest first. */
+  get unsent(): SentEdit[] {
+    return [...this.#sending, ...this.#waiting];
+  }
+
+  add(edit: Edit): void {
+    this.#waiting = this.#waiting.filter((other) => subject(other) !== subject(edit));
+    this.#waiting.push({ ...edit, id: crypto.randomUUID() });
+    this.#store();
+    this.flush(PACE_MS);
+  }
+
+  flush(delay = 0): void {
+    if (this.#timer !== undefined || this.#sending.length || !this.#waiting.length || this.#stopped) return;
+    if (this.#tries === 0) this.heard.saving("saving");
+    this.#timer = window.setTimeout(() => {
+      this.#timer = undefined;
+      void this.#send();
+    }, delay);
+  }
+
+  /** Try at once, for instance when the connection is back. */
+  hurry(): void {
+    window.clearTimeout(this.#timer);
+    this.#timer = undefined;
+    this.flush();
+  }
+
+  stop(): void {
+    this.#stopped = true;
+    window.clearTimeout(this.#timer);
+  }
+
+  async #send(): Promise<void> {
+    this.#sending = this.#singly ? this.#waiting.slice(0, 1) : this.#waiting;
+    this.#waiting = this.#waiting.slice(this.#sending.length);
+    const answer = await api
+      .POST("/api/clips/{id}/edits", {
+        params: { path: { id: this.clipId } },
+        body: { edits: this.#sending },
+      })
+      .catch(() => null);
+    const status = answer?.response.status ?? 0;
+    if (answer?.data) this.#arrived(answer.data);
+    else if (status === 422 || status === 404) this.#refuse(answer?.error);
+    else this.#tryAgain(status === 401 || status === 403 ? "signed-out" : "offline");
+  }
+
+  #arrived(measured: Measured): void {
+    this.#sending = [];
+    this.#tries = 0;
+    this.#store();
+    this.heard.measured(measured, this.#waiting.length === 0);
+    if (!this.#waiting.length) this.#singly = false;
+    if (this.#waiting.length) this.flush();
+    else this.heard.saving("saved");
+  }
+
+  #tryAgain(state: Saving): void {
+    const newer = new Set(this.#waiting.map(subject));
+    this.#waiting = [...this.#sending.filter((edit) => !newer.has(subject(edit))), ...this.#waiting];
+    this.#sending = [];
+    this.#store();
+    this.heard.saving(state);
+    const delay = RETRY_MS[Math.min(this.#tries++, RETRY_MS.length - 1)] ?? 4000;
+    this.flush(delay);
+  }
+
+  /** The server will never take one of these: find it, say so, and let the others through. */
+  #refuse(error: unknown): void {
+    const refused = this.#sending;
+    this.#sending = [];
+    if (refused.length > 1) {
+      this.#singly = true;
+      this.#waiting = [...refused, ...this.#waiting];
+    } else {
+      const detail = (error as { detail?: string } | undefined)?.detail;
+      this.heard.refused(detail ?? "The server refused a change.");
+    }
+    this.#store();
+    this.heard.saving(this.#waiting.length ? "saving" : "saved");
+    this.flush();
+  }
+
+  get #key(): string {
+    return `tropometer.unsent.${this.clipId}`;
+  }
+
+  #stored(): SentEdit[] {
+    try {
+      return JSON.parse(localStorage.getItem(this.#key) ?? "[]");
+    } catch {
+      return [];
+    }
+  }
+
+  #store(): void {
+    const unsent = this.unsent;
+    if (unsent.length) localStorage.setItem(this.#key, JSON.stringify(unsent));
+    else localStorage.removeItem(this.#key);
+  }
+}

@@ -1,0 +1,183 @@
+import { type EncodedPacket, EncodedPacketSink, Input, MP4, UrlSource } from "mediabunny";
+
+const PROXY_FPS = 30;
+const CACHE_BYTES = 200 * 1024 * 1024;
+const MIN_CACHED = 24;
+const CHUNK = 8;
+
+export interface StoreStats {
+  decoded: number;
+  cached: number;
+}
+
+/**
+ * Frames of a proxy by number. Frame N carries presentation time N on a constant 30 a second, so a
+ * number names exactly one frame; seeking by time is never used. One decoder, one request at a time:
+ * the frame wanted now goes before frames that may be wanted next.
+ */
+export class FrameStore {
+  readonly #input: Input;
+  readonly #sink: EncodedPacketSink;
+  readonly #keys: boolean[];
+  readonly #decoder: VideoDecoder;
+  readonly #capacity: number;
+  readonly #cache = new Map<number, ImageBitmap>();
+  readonly #waiting = new Map<number, ((bitmap: ImageBitmap | undefined) => void)[]>();
+  #pending: Promise<void>[] = [];
+  #wanted = 0;
+  #direction: 1 | -1 = 1;
+  #running = false;
+  #closed = false;
+  #failure: Error | null = null;
+  stats: StoreStats = { decoded: 0, cached: 0 };
+
+  private constructor(
+    input: Input,
+    sink: EncodedPacketSink,
+    keys: boolean[],
+    config: VideoDecoderConfig,
+    bytes: number,
+  ) {
+    this.#input = input;
+    this.#sink = sink;
+    this.#keys = keys;
+    this.#capacity = Math.max(MIN_CACHED, Math.floor(CACHE_BYTES / bytes));
+    this.#decoder = new VideoDecoder({
+      output: (frame) => this.#pending.push(this.#keep(frame)),
+      error: (error) => this.#fail(error),
+    });
+    this.#decoder.configure(config);
+  }
+
+  static async open(url: string): Promise<FrameStore> {
+    if (!("VideoDecoder" in window))
+      throw new Error(
+        "This browser cannot decode frames exactly. Use a current Chrome, Edge, Firefox or Safari.",
+      );
+    const input = new Input({ formats: [MP4], source: new UrlSource(url) });
+    const track = await input.getPrimaryVideoTrack();
+    const config = await track?.getDecoderConfig();
+    if (!track || !config) throw new Error("The clip's picture cannot be read.");
+    const sink = new EncodedPacketSink(track);
+    const keys: boolean[] = [];
+    for await (const packet of sink.packets(undefined, undefined, { metadataOnly: true }))
+      keys[Math.round(packet.timestamp * PROXY_FPS)] = packet.type === "key";
+    return new FrameStore(input, sink, keys, config, track.displayWidth * track.displayHeight * 4);
+  }
+
+  get frameCount(): number {
+    return this.#keys.length;
+  }
+
+  /** The frame if it is at hand now. */
+  cached(number: number): ImageBitmap | undefined {
+    return this.#cache.get(number);
+  }
+
+  /** The frame, decoded if need be; undefined when another frame was wanted before this one was ready. */
+  frame(number: number, direction: 1 | -1 = 1): Promise<ImageBitmap | undefined> {
+    if (this.#failure) return Promise.reject(this.#failure);
+    this.#wanted = number;
+    this.#direction = direction;
+    for (const [other, waiters] of this.#waiting)
+      if (other !== number) {
+        this.#waiting.delete(other);
+        for (const done of waiters) done(undefined);
+      }
+    const have = this.#cache.get(number);
+    const answer = have
+      ? Promise.resolve(have)
+      : new Promise<ImageBitmap | undefined>((done) => {
+          this.#waiting.set(number, [...(this.#waiting.get(number) ?? []), done]);
+        });
+    void this.#run();
+    return answer;
+  }
+
+  close(): void {
+    this.#closed = true;
+    for (const bitmap of this.#cache.values()) bitmap.close();
+    this.#cache.clear();
+    for (const waiters of this.#waiting.values()) for (const done of waiters) done(undefined);
+    this.#waiting.clear();
+    if (this.#decoder.state !== "closed") this.#decoder.close();
+    this.#input.dispose();
+  }
+
+  async #run(): Promise<void> {
+    if (this.#running) return;
+    this.#running = true;
+    try {
+      for (let job = this.#nextJob(); job && !this.#closed; job = this.#nextJob()) await this.#decode(...job);
+    } catch (error) {
+      if (!this.#closed) this.#fail(error as Error);
+    } finally {
+      this.#running = false;
+    }
+  }
+
+  /** First and last frame to decode next: the wanted one alone, else a chunk ahead of it. */
+  #nextJob(): [number, number] | undefined {
+    if (!this.#cache.has(this.#wanted)) return [this.#wanted, this.#wanted];
+    const reach = Math.floor(this.#capacity / 2) - CHUNK;
+    for (let step = 1; step <= reach; step++) {
+      const frame = this.#wanted + step * this.#direction;
+      if (frame < 0 || frame >= this.frameCount) return undefined;
+      if (!this.#cache.has(frame)) {
+        const far = frame + (CHUNK - 1) * this.#direction;
+        return [Math.max(0, Math.min(frame, far)), Math.min(this.frameCount - 1, Math.max(frame, far))];
+      }
+    }
+  }
+
+  async #decode(first: number, last: number): Promise<void> {
+    let key = first;
+    while (key > 0 && !this.#keys[key]) key--;
+    let packet: EncodedPacket | null = await this.#sink.getKeyPacket(key / PROXY_FPS + 1e-4);
+    for (let number = key; number <= last && packet; number++) {
+      // The timestamp carries the frame's number: real ones are cut to whole microseconds.
+      this.#decoder.decode(
+        new EncodedVideoChunk({ type: packet.type, timestamp: number * 1000, data: packet.data }),
+      );
+      packet = number < last ? await this.#sink.getNextPacket(packet) : null;
+    }
+    await this.#decoder.flush();
+    await Promise.all(this.#pending);
+    this.#pending = [];
+    if (this.#wanted >= first && this.#wanted <= last && !this.#cache.has(this.#wanted))
+      throw new Error(`Frame ${this.#wanted} cannot be decoded.`);
+    this.#evict();
+  }
+
+  async #keep(frame: VideoFrame): Promise<void> {
+    const number = Math.round(frame.timestamp / 1000);
+    this.stats.decoded++;
+    const bitmap = await createImageBitmap(frame);
+    frame.close();
+    if (this.#closed || this.#cache.has(number)) {
+      bitmap.close();
+      return;
+    }
+    this.#cache.set(number, bitmap);
+    this.stats.cached = this.#cache.size;
+    for (const done of this.#waiting.get(number) ?? []) done(bitmap);
+    this.#waiting.delete(number);
+  }
+
+  #evict(): void {
+    const farFirst = [...this.#cache.keys()].sort(
+      (a, b) => Math.abs(b - this.#wanted) - Math.abs(a - this.#wanted),
+    );
+    for (const number of farFirst.slice(0, Math.max(0, this.#cache.size - this.#capacity))) {
+      this.#cache.get(number)?.close();
+      this.#cache.delete(number);
+    }
+    this.stats.cached = this.#cache.size;
+  }
+
+  #fail(error: Error): void {
+    this.#failure = error;
+    for (const waiters of this.#waiting.values()) for (const done of waiters) done(undefined);
+    this.#waiting.clear();
+  }
+}

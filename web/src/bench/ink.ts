@@ -1,0 +1,2 @@
+/** Whose it is, on the dusk of a stage: clay and slate, light enough to be seen there. */
+export const INK = { student: "#E58A63", reference: "#8FB4D8" } as const;

@@ -1,0 +1,60 @@
+import type { Checkpoint } from "../words";
+
+export type Pegs = Partial<Record<Checkpoint, number>>;
+
+export interface Timeline {
+  times: number[]; // real seconds of every frame
+  pegs: Pegs;
+}
+
+/** Pairs of times at which both clips are at the same checkpoint, rising in both. */
+function shared(a: Timeline, b: Timeline): [number, number][] {
+  const pairs: [number, number][] = [];
+  for (const name of Object.keys(a.pegs) as Checkpoint[]) {
+    const ta = a.times[a.pegs[name] ?? -1];
+    const tb = b.times[b.pegs[name] ?? -1];
+    if (ta !== undefined && tb !== undefined) pairs.push([ta, tb]);
+  }
+  pairs.sort((p, q) => p[0] - q[0]);
+  return pairs.filter((pair, i) => {
+    const before = pairs[i - 1];
+    return !before || (pair[0] > before[0] && pair[1] > before[1]);
+  });
+}
+
+/** Time in `b` that belongs to a time in `a`: straight between pegs, at the same pace beyond them. */
+export function linkedTime(time: number, a: Timeline, b: Timeline): number {
+  const pairs = shared(a, b);
+  const first = pairs[0];
+  const last = pairs.at(-1);
+  if (!first || !last) return (b.times[0] ?? 0) + time - (a.times[0] ?? 0);
+  if (time <= first[0]) return first[1] + time - first[0];
+  if (time >= last[0]) return last[1] + time - last[0];
+  const i = pairs.findIndex((pair) => pair[0] >= time);
+  const [a0, b0] = pairs[i - 1] ?? first;
+  const [a1, b1] = pairs[i] ?? last;
+  return b0 + ((time - a0) / (a1 - a0)) * (b1 - b0);
+}
+
+/** The frame whose time is nearest. */
+export function nearestFrame(times: number[], time: number): number {
+  let low = 0;
+  let high = times.length - 1;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if ((times[middle] ?? 0) <= time) low = middle;
+    else high = middle;
+  }
+  return Math.abs((times[high] ?? 0) - time) < Math.abs((times[low] ?? 0) - time) ? high : low;
+}
+
+export function linkedFrame(frame: number, a: Timeline, b: Timeline): number {
+  return nearestFrame(b.times, linkedTime(a.times[frame] ?? 0, a, b));
+}
+
+/** Seconds from impact, or null while impact is not pegged. */
+export function timeFromImpact(line: Timeline, frame: number): number | null {
+  const impact = line.pegs.impact;
+  if (impact === undefined) return null;
+  return (line.times[frame] ?? 0) - (line.times[impact] ?? 0);
+}

@@ -1,0 +1,31 @@
+import type { Side } from "./benchStore";
+import { linkedTime, nearestFrame, type Timeline } from "./pegLink";
+
+const PAD = 26;
+
+export interface RulerLayout {
+  main: Side;
+  positions: Record<Side, number[]>; // x of every frame
+  frameAt: (side: Side, x: number) => number;
+}
+
+/** Where every frame of both clips lies on the ruler: the student's real time, the reference stretched to it. */
+export function layRuler(
+  student: Timeline | null,
+  reference: Timeline | null,
+  width: number,
+): RulerLayout | null {
+  const ruler = student ?? reference;
+  if (!ruler || width === 0) return null;
+  const main: Side = student ? "student" : "reference";
+  const first = ruler.times[0] ?? 0;
+  const last = ruler.times.at(-1) ?? 1;
+  const room = Math.max(width - 2 * PAD, 1);
+  const x = (time: number) => PAD + ((time - first) / (last - first)) * room;
+  const own = ruler.times.map(x);
+  const stretched =
+    student && reference ? reference.times.map((t) => x(linkedTime(t, reference, student))) : [];
+  const positions =
+    main === "student" ? { student: own, reference: stretched } : { student: [], reference: own };
+  return { main, positions, frameAt: (side, at) => nearestFrame(positions[side], at) };
+}

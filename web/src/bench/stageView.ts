@@ -1,0 +1,68 @@
+/** How a picture lies on its stage: scale in CSS px per picture px, and the picture point in the middle. */
+export interface View {
+  scale: number;
+  cx: number;
+  cy: number;
+  mirrored: boolean;
+}
+
+export interface Size {
+  width: number;
+  height: number;
+}
+
+export interface Point {
+  x: number;
+  y: number;
+}
+
+const MAX_SCALE = 40;
+
+/** The whole picture on the stage. */
+export function wholePicture(picture: Size, stage: Size, mirrored: boolean): View {
+  const scale = Math.min(stage.width / picture.width, stage.height / picture.height);
+  return { scale, cx: picture.width / 2, cy: picture.height / 2, mirrored };
+}
+
+/** The stage filled with the player, who stands about `middle`; nothing but picture is shown. */
+export function aboutPlayer(picture: Size, stage: Size, middle: number, mirrored: boolean): View {
+  const scale = Math.max(stage.width / picture.width, stage.height / picture.height);
+  return held({ scale, cx: middle, cy: picture.height / 2, mirrored }, picture, stage);
+}
+
+/** Keep the picture's edge from being dragged into the stage. */
+export function held(view: View, picture: Size, stage: Size): View {
+  const clamp = (value: number, half: number, full: number) =>
+    half * 2 >= full ? full / 2 : Math.min(Math.max(value, half), full - half);
+  return {
+    ...view,
+    cx: clamp(view.cx, stage.width / 2 / view.scale, picture.width),
+    cy: clamp(view.cy, stage.height / 2 / view.scale, picture.height),
+  };
+}
+
+export function toStage(point: Point, view: View, stage: Size): Point {
+  const side = view.mirrored ? -1 : 1;
+  return {
+    x: stage.width / 2 + side * (point.x - view.cx) * view.scale,
+    y: stage.height / 2 + (point.y - view.cy) * view.scale,
+  };
+}
+
+export function toPicture(point: Point, view: View, stage: Size): Point {
+  const side = view.mirrored ? -1 : 1;
+  return {
+    x: view.cx + (side * (point.x - stage.width / 2)) / view.scale,
+    y: view.cy + (point.y - stage.height / 2) / view.scale,
+  };
+}
+
+/** Zoom by a factor about a point of the stage. */
+export function zoomed(view: View, factor: number, at: Point, picture: Size, stage: Size): View {
+  const least = Math.min(stage.width / picture.width, stage.height / picture.height);
+  const scale = Math.min(Math.max(view.scale * factor, least), MAX_SCALE);
+  const under = toPicture(at, view, stage);
+  const moved = { ...view, scale };
+  const now = toPicture(at, moved, stage);
+  return held({ ...moved, cx: moved.cx + under.x - now.x, cy: moved.cy + under.y - now.y }, picture, stage);
+}

@@ -1,0 +1,153 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, got } from "../api/client";
+import { inboxQuery, type SwingRow } from "../api/queries";
+import { ClipState } from "../parts/ClipState";
+import { Empty, Page } from "../parts/Page";
+import { Trouble } from "../parts/Trouble";
+import { when } from "../parts/when";
+import { SendSwing } from "./SendSwing";
+
+export function Inbox() {
+  const [answered, setAnswered] = useState(false);
+  const [sending, setSending] = useState(false);
+  const rows = useQuery(inboxQuery(!answered));
+  return (
+    <Page
+      title="Inbox"
+      actions={
+        <>
+          <label className="flex items-center gap-2 text-sm">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm"
+              checked={answered}
+              onChange={(event) => setAnswered(event.target.checked)}
+            />
+            Answered too
+          </label>
+          <button type="button" className="btn btn-primary btn-sm" onClick={() => setSending(true)}>
+            <Plus size={16} aria-hidden /> New swing
+          </button>
+        </>
+      }
+    >
+      {rows.error && <Trouble error={rows.error} retry={rows.refetch} />}
+      {rows.data?.length === 0 && (
+        <Empty>
+          <p className="text-lg font-semibold">
+            {answered ? "No swing has come yet." : "Every swing is answered."}
+          </p>
+          <p className="mt-1">Add a student's clip with “New swing”.</p>
+        </Empty>
+      )}
+      <ol className="grid gap-3">
+        {rows.data?.map((row) => (
+          <SwingCard key={row.id} row={row} />
+        ))}
+      </ol>
+      {sending && <SendSwing close={() => setSending(false)} />}
+    </Page>
+  );
+}
+
+function SwingCard({ row }: { row: SwingRow }) {
+  const clip = row.clips[0];
+  const ready = row.clips.some((each) => each.state === "ready");
+  return (
+    <li className="plate grid grid-cols-[auto_1fr_auto] gap-4 p-3">
+      <div className="h-28 w-24 overflow-hidden rounded-sm bg-dusk">
+        {ready && clip && (
+          <img
+            className="h-full w-full object-cover"
+            src={`/api/clips/${clip.id}/stills/0.jpg`}
+            alt={`First frame of ${row.student.name}'s clip`}
+          />
+        )}
+      </div>
+      <div className="min-w-0">
+        <h2 className="text-lg font-semibold">
+          {ready ? (
+            <Link className="hover:underline" to={`/bench/${row.id}`}>
+              {row.student.name}
+            </Link>
+          ) : (
+            row.student.name
+          )}
+        </h2>
+        <p className="text-sm">
+          {row.club || "Club not named"} · {row.student.hand}-handed · {when(row.received_at)}
+          {row.answered_at && " · answered"}
+        </p>
+        {row.words && <blockquote className="mt-1 border-l-2 border-brass pl-2">{row.words}</blockquote>}
+        <dl className="mt-1 flex flex-wrap gap-x-4 text-sm">
+          {row.usual_miss && (
+            <div className="flex gap-1">
+              <dt className="font-medium">Usual miss:</dt>
+              <dd>{row.usual_miss}</dd>
+            </div>
+          )}
+          {row.what_hurts && (
+            <div className="flex gap-1">
+              <dt className="font-medium">Hurts:</dt>
+              <dd>{row.what_hurts}</dd>
+            </div>
+          )}
+        </dl>
+        <div className="mt-1">
+          {row.clips.map((each) => (
+            <ClipState key={each.id} clip={each} />
+          ))}
+        </div>
+      </div>
+      <div className="flex flex-col items-end justify-between">
+        {ready ? (
+          <Link className="btn btn-primary btn-sm" to={`/bench/${row.id}`}>
+            Open on the bench
+          </Link>
+        ) : (
+          <span />
+        )}
+        <RemoveSwing row={row} />
+      </div>
+    </li>
+  );
+}
+
+function RemoveSwing({ row }: { row: SwingRow }) {
+  const [sure, setSure] = useState(false);
+  const queries = useQueryClient();
+  const remove = useMutation({
+    mutationFn: () => got(api.DELETE("/api/swings/{id}", { params: { path: { id: row.id } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["swings"] }),
+  });
+  if (!sure)
+    return (
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs"
+        aria-label={`Remove ${row.student.name}'s swing`}
+        onClick={() => setSure(true)}
+      >
+        <Trash2 size={14} aria-hidden />
+      </button>
+    );
+  return (
+    <span className="flex items-center gap-1 text-xs">
+      Clip, marks and lesson go for good.
+      <button
+        type="button"
+        className="btn btn-xs"
+        onClick={() => remove.mutate()}
+        disabled={remove.isPending}
+      >
+        Remove
+      </button>
+      <button type="button" className="btn btn-ghost btn-xs" onClick={() => setSure(false)}>
+        Keep
+      </button>
+    </span>
+  );
+}

@@ -1,0 +1,96 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { studentsQuery } from "../api/queries";
+import { upload } from "../api/upload";
+import { ClipFields, filled } from "../parts/ClipFields";
+import { Field } from "../parts/Field";
+import { Sheet } from "../parts/Sheet";
+import { Trouble } from "../parts/Trouble";
+import { StudentForm } from "../students/StudentForm";
+
+/** Take in a student's clip with their words. */
+export function SendSwing({ close }: { close: () => void }) {
+  const students = useQuery(studentsQuery);
+  const queries = useQueryClient();
+  const [adding, setAdding] = useState(false);
+  const [share, setShare] = useState<number | null>(null);
+  const [error, setError] = useState<Error | null>(null);
+  const [student, setStudent] = useState("");
+  const submit = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    setError(null);
+    setShare(0);
+    try {
+      await upload("/api/swings", filled(event.currentTarget), setShare);
+      await queries.invalidateQueries({ queryKey: ["swings"] });
+      close();
+    } catch (trouble) {
+      setError(trouble as Error);
+      setShare(null);
+    }
+  };
+  if (adding)
+    return (
+      <Sheet title="New student" close={() => setAdding(false)}>
+        <StudentForm
+          done={(added) => {
+            if (added) setStudent(added.id);
+            setAdding(false);
+          }}
+        />
+      </Sheet>
+    );
+  return (
+    <Sheet title="New swing" close={close}>
+      <form onSubmit={submit}>
+        <Field label="Student">
+          <select
+            className="select w-full"
+            name="student_id"
+            required
+            value={student}
+            onChange={(event) => setStudent(event.target.value)}
+          >
+            <option value="">Choose…</option>
+            {students.data?.map((each) => (
+              <option key={each.id} value={each.id}>
+                {each.name}
+              </option>
+            ))}
+          </select>
+        </Field>
+        <button type="button" className="link mb-3 text-sm" onClick={() => setAdding(true)}>
+          Add a student first
+        </button>
+        <ClipFields />
+        <Field label="Club">
+          <input className="input w-full" name="club" maxLength={60} placeholder="7 iron" />
+        </Field>
+        <Field label="In the student's words">
+          <textarea className="textarea w-full" name="words" rows={3} maxLength={2000} />
+        </Field>
+        <Field label="Usual miss">
+          <input className="input w-full" name="usual_miss" maxLength={200} />
+        </Field>
+        <Field label="What hurts">
+          <input className="input w-full" name="what_hurts" maxLength={200} />
+        </Field>
+        {error && <Trouble error={error} />}
+        {share !== null && (
+          <p className="my-2 flex items-center gap-2 text-sm">
+            <progress
+              className="progress progress-accent"
+              value={share}
+              max={1}
+              aria-label="Sending the clip"
+            />
+            <span className="num">{Math.round(share * 100)} %</span>
+          </p>
+        )}
+        <button type="submit" className="btn btn-primary w-full" disabled={share !== null}>
+          Take in
+        </button>
+      </form>
+    </Sheet>
+  );
+}

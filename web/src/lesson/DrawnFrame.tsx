@@ -1,0 +1,34 @@
+import type { Schemas } from "../api/client";
+import { GaugeLayer } from "../bench/GaugeLayer";
+import { INK } from "../bench/ink";
+import type { Units } from "../units";
+
+type Frame = Schemas["LessonFrameOut"];
+
+const SHOWN_WIDTH = 420;
+
+/** A lesson's frame: the still with its gauges and values as they were drawn on the bench. */
+export function DrawnFrame({ frame, src, units }: { frame: Frame; src: string; units: Units }) {
+  const { drawn } = frame;
+  const { left, top, width, height } = drawn.crop;
+  const scale = SHOWN_WIDTH / width;
+  const place = ({ x, y }: { x: number; y: number }) => ({ x: (x - left) * scale, y: (y - top) * scale });
+  const words = `Frame ${frame.frame} of ${drawn.name}${drawn.checkpoint ? `, ${drawn.checkpoint}` : ""}`;
+  return (
+    <svg
+      viewBox={`0 0 ${SHOWN_WIDTH} ${height * scale}`}
+      className="block w-full rounded-sm bg-dusk"
+      role="img"
+      aria-label={words}
+    >
+      <image
+        href={src}
+        x={-left * scale}
+        y={-top * scale}
+        width={drawn.width * scale}
+        height={drawn.height * scale}
+      />
+      <GaugeLayer gauges={drawn.gauges} frame={null} place={place} units={units} ink={INK[drawn.whose]} />
+    </svg>
+  );
+}

@@ -1,0 +1,118 @@
+import type { Schemas } from "../api/client";
+import { fromImpact, number, unitSign } from "../units";
+import { CHECKPOINT_WORDS, type Checkpoint, forHand, forStudent, gaugeForStudent } from "../words";
+import { DrawnFrame } from "./DrawnFrame";
+
+type LessonSheet = Schemas["LessonSheet"];
+type Frame = Schemas["LessonFrameOut"];
+
+/** What the student reads: made for a phone held in one hand. */
+export function SheetView({ sheet, still }: { sheet: LessonSheet; still: (frame: Frame) => string }) {
+  return (
+    <article className="mx-auto max-w-md bg-base-100 px-4 pt-5 pb-10">
+      <header>
+        <p className="text-sm">
+          For {sheet.student} from {sheet.instructor}
+          {sheet.sent_at &&
+            `, ${new Date(sheet.sent_at).toLocaleDateString("en", { day: "numeric", month: "long" })}`}
+        </p>
+        <h1 className="text-2xl font-bold">{sheet.title}</h1>
+        <div className="tape-edge mt-1 mb-4 text-brass-ink" aria-hidden />
+      </header>
+      {sheet.opening && <Paragraphs text={sheet.opening} />}
+      {sheet.frames.map((frame) => (
+        <FramePart key={frame.id} frame={frame} sheet={sheet} src={still(frame)} />
+      ))}
+      {sheet.drill && <DrillPart drill={sheet.drill} hand={sheet.hand} />}
+      <footer className="mt-8 border-t border-pine/25 pt-3 text-xs">
+        This is feedback on movement, not medical advice. With a joint replacement, a recent injury, pain or
+        dizziness: no new drill before a physician or physiotherapist agrees. Stop at pain. This page is
+        private; whoever has its link can read it.
+      </footer>
+    </article>
+  );
+}
+
+function Paragraphs({ text }: { text: string }) {
+  return (
+    <>
+      {text
+        .split(/\n+/)
+        .filter(Boolean)
+        .map((line) => (
+          <p key={line} className="mb-3 leading-relaxed">
+            {line}
+          </p>
+        ))}
+    </>
+  );
+}
+
+function FramePart({ frame, sheet, src }: { frame: Frame; sheet: LessonSheet; src: string }) {
+  const { drawn } = frame;
+  const mine = drawn.whose === "student";
+  const moment = drawn.checkpoint
+    ? CHECKPOINT_WORDS[drawn.checkpoint as Checkpoint]
+    : fromImpact(drawn.time_from_impact_s);
+  return (
+    <section className="mt-6">
+      <h2 className="mb-2 flex items-center gap-2 font-semibold">
+        <span className={`h-3 w-3 rounded-full ${mine ? "bg-clay" : "bg-slate"}`} aria-hidden />
+        {mine ? "You" : drawn.name}: {moment.toLowerCase()}
+      </h2>
+      <DrawnFrame frame={frame} src={src} units={sheet.units} />
+      {frame.words && (
+        <div className="mt-3">
+          <Paragraphs text={frame.words} />
+        </div>
+      )}
+      {mine && drawn.values.length > 0 && (
+        <ul className="mt-2 border-l-4 border-clay pl-3 text-sm">
+          {drawn.values.map((value) => (
+            <li key={value.reading} className="py-0.5">
+              {forStudent(
+                value.reading,
+                `${number(Math.abs(value.value), value.unit, sheet.units)} ${unitSign(value.unit, sheet.units)}`,
+                value.value,
+                drawn.hand,
+              )}{" "}
+              <span className="num text-xs opacity-80">
+                (± {number(value.u95, value.unit, sheet.units)} {unitSign(value.unit, sheet.units)})
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {drawn.gauges.length > 0 && (
+        <p className="mt-1 text-xs opacity-85">
+          Lines: {drawn.gauges.map((gauge) => gaugeForStudent(gauge.id, drawn.hand)).join("; ")}.
+        </p>
+      )}
+    </section>
+  );
+}
+
+function DrillPart({ drill, hand }: { drill: Schemas["DrillOut"]; hand: LessonSheet["hand"] }) {
+  const rows: [string, string][] = [
+    ["Set up", drill.set_up],
+    ["Feel", drill.feel],
+    ["How much", drill.dose],
+    ["In the next clip", drill.camera_shows],
+  ];
+  return (
+    <section className="mt-8 border-t-4 border-brass pt-3">
+      <h2 className="text-lg font-bold">Your drill: {drill.name}</h2>
+      <dl className="mt-2 grid gap-2">
+        {rows.map(([term, text]) => (
+          <div key={term}>
+            <dt className="text-sm font-semibold">{term}</dt>
+            <dd>{forHand(text, hand)}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-3 border-l-4 border-brass bg-base-200 p-2 text-sm">
+        <strong>Take care.</strong> {forHand(drill.caution, hand)}
+      </p>
+    </section>
+  );
+}

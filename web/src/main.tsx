@@ -1,0 +1,53 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, Navigate } from "react-router";
+import { RouterProvider } from "react-router/dom";
+import { ApiError } from "./api/client";
+import "./theme.css";
+import { Inbox } from "./inbox/Inbox";
+import { LessonDesk } from "./lesson/LessonDesk";
+import { Lessons } from "./lesson/Lessons";
+import { StudentPage } from "./lesson/StudentPage";
+import { Shelf } from "./shelf/Shelf";
+import { NotHere } from "./shell/NotHere";
+import { Shell } from "./shell/Shell";
+import { SignIn } from "./shell/SignIn";
+import { Students } from "./students/Students";
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (tries, error) => !(error instanceof ApiError && error.status >= 400) && tries < 3,
+      staleTime: 5_000,
+    },
+  },
+});
+
+const router = createBrowserRouter([
+  { path: "/sign-in", element: <SignIn /> },
+  { path: "/l/:token", element: <StudentPage /> },
+  {
+    element: <Shell />,
+    children: [
+      { index: true, element: <Navigate to="/inbox" replace /> },
+      { path: "inbox", element: <Inbox /> },
+      { path: "students", element: <Students /> },
+      { path: "shelf", element: <Shelf /> },
+      { path: "lessons", element: <Lessons /> },
+      { path: "lessons/:id", element: <LessonDesk /> },
+      { path: "bench/:id", lazy: async () => ({ Component: (await import("./bench/Bench")).Bench }) },
+      { path: "*", element: <NotHere /> },
+    ],
+  },
+]);
+
+const root = document.getElementById("root");
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  );

@@ -1,0 +1,27 @@
+import type { ReactNode } from "react";
+
+/** A screen's heading over its tape edge, with the screen's own actions. */
+export function Page({
+  title,
+  actions,
+  children,
+}: {
+  title: string;
+  actions?: ReactNode;
+  children: ReactNode;
+}) {
+  return (
+    <div className="mx-auto max-w-5xl px-4 py-5">
+      <div className="flex items-end justify-between gap-4">
+        <h1 className="text-2xl font-bold">{title}</h1>
+        <div className="flex gap-2">{actions}</div>
+      </div>
+      <div className="tape-edge mt-1 mb-4 opacity-60" aria-hidden />
+      {children}
+    </div>
+  );
+}
+
+export function Empty({ children }: { children: ReactNode }) {
+  return <div className="plate border-dashed p-8 text-center">{children}</div>;
+}

@@ -1,0 +1,123 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Plus } from "lucide-react";
+import { type FormEvent, useState } from "react";
+import { Link } from "react-router";
+import { api, got } from "../api/client";
+import { type Reference, shelfQuery } from "../api/queries";
+import { upload } from "../api/upload";
+import { ClipFields, filled } from "../parts/ClipFields";
+import { ClipState } from "../parts/ClipState";
+import { Field } from "../parts/Field";
+import { Empty, Page } from "../parts/Page";
+import { Sheet } from "../parts/Sheet";
+import { Trouble } from "../parts/Trouble";
+
+/** The reference swings to compare with. */
+export function Shelf() {
+  const shelf = useQuery(shelfQuery);
+  const [adding, setAdding] = useState(false);
+  return (
+    <Page
+      title="Shelf of reference swings"
+      actions={
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => setAdding(true)}>
+          <Plus size={16} aria-hidden /> New reference
+        </button>
+      }
+    >
+      {shelf.error && <Trouble error={shelf.error} retry={shelf.refetch} />}
+      {shelf.data?.length === 0 && <Empty>The shelf is empty. Add a swing you like to compare with.</Empty>}
+      <ul className="grid gap-3 sm:grid-cols-2">
+        {shelf.data?.map((reference) => (
+          <ReferenceCard key={reference.id} reference={reference} />
+        ))}
+      </ul>
+      {adding && <NewReference close={() => setAdding(false)} />}
+    </Page>
+  );
+}
+
+function ReferenceCard({ reference }: { reference: Reference }) {
+  const queries = useQueryClient();
+  const remove = useMutation({
+    mutationFn: () => got(api.DELETE("/api/shelf/{id}", { params: { path: { id: reference.id } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["shelf"] }),
+  });
+  const clip = reference.clips[0];
+  return (
+    <li className="plate flex gap-3 border-l-4 border-l-slate p-3">
+      <div className="h-28 w-24 shrink-0 overflow-hidden rounded-sm bg-dusk">
+        {clip?.state === "ready" && (
+          <img
+            className="h-full w-full object-cover"
+            src={`/api/clips/${clip.id}/stills/0.jpg`}
+            alt={`First frame of ${reference.name}`}
+          />
+        )}
+      </div>
+      <div className="min-w-0">
+        <h2 className="font-semibold">{reference.name}</h2>
+        <p className="text-sm">
+          {reference.hand}-handed{reference.club && ` · ${reference.club}`}
+        </p>
+        <p className="text-sm opacity-85">{reference.about}</p>
+        {clip && <ClipState clip={clip} />}
+        <div className="mt-2 flex gap-2">
+          {clip?.state === "ready" && (
+            <Link className="btn btn-sm" to={`/bench/${reference.swing_id}`}>
+              Peg and mark
+            </Link>
+          )}
+          <button type="button" className="btn btn-ghost btn-sm" onClick={() => remove.mutate()}>
+            Take off<span className="sr-only"> {reference.name}</span>
+          </button>
+        </div>
+      </div>
+    </li>
+  );
+}
+
+function NewReference({ close }: { close: () => void }) {
+  const queries = useQueryClient();
+  const [share, setShare] = useState<number | null>(null);
+  const [error, setError] = useState<Error | null>(null);
+  const submit = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    setError(null);
+    setShare(0);
+    try {
+      await upload("/api/shelf", filled(event.currentTarget), setShare);
+      await queries.invalidateQueries({ queryKey: ["shelf"] });
+      close();
+    } catch (trouble) {
+      setError(trouble as Error);
+      setShare(null);
+    }
+  };
+  return (
+    <Sheet title="New reference" close={close}>
+      <form onSubmit={submit}>
+        <Field label="Name">
+          <input className="input w-full" name="name" required maxLength={120} />
+        </Field>
+        <Field label="What it shows">
+          <input className="input w-full" name="about" maxLength={400} />
+        </Field>
+        <Field label="Plays">
+          <select className="select w-full" name="hand" defaultValue="right">
+            <option value="right">Right-handed</option>
+            <option value="left">Left-handed</option>
+          </select>
+        </Field>
+        <Field label="Club">
+          <input className="input w-full" name="club" maxLength={60} />
+        </Field>
+        <ClipFields />
+        {error && <Trouble error={error} />}
+        <button type="submit" className="btn btn-primary w-full" disabled={share !== null}>
+          {share === null ? "Put on the shelf" : `Sending, ${Math.round(share * 100)} %`}
+        </button>
+      </form>
+    </Sheet>
+  );
+}

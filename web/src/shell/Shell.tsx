@@ -1,0 +1,92 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { LogOut } from "lucide-react";
+import { Navigate, NavLink, Outlet, useLocation } from "react-router";
+import { ApiError, api, got } from "../api/client";
+import { meQuery } from "../api/queries";
+import { signOut } from "../api/session";
+import { Trouble } from "../parts/Trouble";
+import { Wordmark } from "../parts/Wordmark";
+import type { Units } from "../units";
+
+const PLACES = [
+  ["/inbox", "Inbox"],
+  ["/students", "Students"],
+  ["/shelf", "Shelf"],
+  ["/lessons", "Lessons"],
+] as const;
+
+/** The frame around every screen of a signed-in instructor. */
+export function Shell() {
+  const me = useQuery(meQuery);
+  const here = useLocation();
+  const queries = useQueryClient();
+  if (me.error instanceof ApiError && (me.error.status === 401 || me.error.status === 403))
+    return <Navigate to={`/sign-in?next=${encodeURIComponent(here.pathname)}`} replace />;
+  const leave = async () => {
+    await signOut();
+    queries.clear();
+    window.location.assign("/sign-in");
+  };
+  return (
+    <div className="flex h-full flex-col">
+      <a href="#main" className="btn btn-sm sr-only focus:not-sr-only focus:absolute focus:z-50">
+        Skip to the work
+      </a>
+      <header className="flex h-12 shrink-0 items-center gap-6 bg-pine px-4 text-paper">
+        <Wordmark />
+        <nav aria-label="Main" className="flex h-full gap-1 text-sm">
+          {PLACES.map(([to, label]) => (
+            <NavLink
+              key={to}
+              to={to}
+              className={({ isActive }) =>
+                `flex items-center border-b-2 px-3 ${isActive ? "border-brass font-semibold" : "border-transparent opacity-85 hover:opacity-100"}`
+              }
+            >
+              {label}
+            </NavLink>
+          ))}
+        </nav>
+        <div className="ml-auto flex items-center gap-3 text-sm">
+          <UnitsChoice units={me.data?.units ?? "cm"} />
+          <span className="hidden sm:inline">{me.data?.name}</span>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm btn-square"
+            aria-label="Sign out"
+            onClick={leave}
+          >
+            <LogOut size={16} aria-hidden />
+          </button>
+        </div>
+      </header>
+      <main id="main" className="min-h-0 flex-1 overflow-auto" tabIndex={-1}>
+        {me.error ? <Trouble error={me.error} /> : me.data && <Outlet />}
+      </main>
+    </div>
+  );
+}
+
+function UnitsChoice({ units }: { units: Units }) {
+  const queries = useQueryClient();
+  const change = useMutation({
+    mutationFn: (next: Units) => got(api.PATCH("/api/me", { body: { units: next } })),
+    onSuccess: (me) => queries.setQueryData(meQuery.queryKey, me),
+  });
+  return (
+    <fieldset className="flex overflow-hidden rounded-sm border border-paper/40">
+      <legend className="sr-only">Units</legend>
+      {(["cm", "in"] as const).map((each) => (
+        <button
+          key={each}
+          type="button"
+          aria-pressed={units === each}
+          className={`num px-2 py-0.5 text-xs ${units === each ? "bg-paper text-pine" : ""}`}
+          onClick={() => change.mutate(each)}
+        >
+          {each}
+        </button>
+      ))}
+    </fieldset>
+  );
+}

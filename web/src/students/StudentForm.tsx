@@ -1,0 +1,78 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import type { FormEvent } from "react";
+import { api, got, type Schemas } from "../api/client";
+import { meQuery, type Student, schoolsQuery } from "../api/queries";
+import { Field } from "../parts/Field";
+import { Trouble } from "../parts/Trouble";
+import { metres, shown } from "../units";
+
+/** Add a student, or change one. */
+export function StudentForm({ student, done }: { student?: Student; done: (saved?: Student) => void }) {
+  const units = useQuery(meQuery).data?.units ?? "cm";
+  const schools = useQuery(schoolsQuery);
+  const queries = useQueryClient();
+  const save = useMutation({
+    mutationFn: (body: Schemas["StudentIn"]) =>
+      student
+        ? got(api.PUT("/api/students/{id}", { params: { path: { id: student.id } }, body }))
+        : got(api.POST("/api/students", { body })),
+    onSuccess: async (saved) => {
+      await queries.invalidateQueries({ queryKey: ["students"] });
+      done(saved);
+    },
+  });
+  const submit = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const stature = String(form.get("stature"));
+    save.mutate({
+      name: String(form.get("name")).trim(),
+      email: String(form.get("email")).trim(),
+      hand: form.get("hand") as Student["hand"],
+      stature_m: stature ? metres(Number(stature), units) : null,
+      school: form.get("school") as Student["school"],
+    });
+  };
+  const stature = student?.stature_m
+    ? shown(student.stature_m, "m", units).toFixed(units === "cm" ? 0 : 1)
+    : "";
+  return (
+    <form onSubmit={submit}>
+      <Field label="Name">
+        <input className="input w-full" name="name" required maxLength={120} defaultValue={student?.name} />
+      </Field>
+      <Field label="Mail address" hint="Lessons are sent here.">
+        <input className="input w-full" name="email" type="email" defaultValue={student?.email} />
+      </Field>
+      <Field label="Plays">
+        <select className="select w-full" name="hand" defaultValue={student?.hand ?? "right"}>
+          <option value="right">Right-handed</option>
+          <option value="left">Left-handed</option>
+        </select>
+      </Field>
+      <Field label={`Height, ${units}`}>
+        <input
+          className="input num w-full"
+          name="stature"
+          type="number"
+          step="any"
+          min={1}
+          defaultValue={stature}
+        />
+      </Field>
+      <Field label="Taught by" hint="The bands on the tapes follow this model. Common practice, no source.">
+        <select className="select w-full" name="school" defaultValue={student?.school ?? "loaded_shift"}>
+          {schools.data?.map((school) => (
+            <option key={school.id} value={school.id}>
+              {school.name}
+            </option>
+          ))}
+        </select>
+      </Field>
+      {save.error && <Trouble error={save.error} />}
+      <button type="submit" className="btn btn-primary w-full" disabled={save.isPending}>
+        {student ? "Save" : "Add student"}
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,52 @@
+import { useQuery } from "@tanstack/react-query";
+import { Plus } from "lucide-react";
+import { useState } from "react";
+import { meQuery, type Student, schoolsQuery, studentsQuery } from "../api/queries";
+import { Empty, Page } from "../parts/Page";
+import { Sheet } from "../parts/Sheet";
+import { Trouble } from "../parts/Trouble";
+import { number } from "../units";
+import { StudentForm } from "./StudentForm";
+
+export function Students() {
+  const students = useQuery(studentsQuery);
+  const schools = useQuery(schoolsQuery);
+  const units = useQuery(meQuery).data?.units ?? "cm";
+  const [open, setOpen] = useState<Student | "new" | null>(null);
+  return (
+    <Page
+      title="Students"
+      actions={
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => setOpen("new")}>
+          <Plus size={16} aria-hidden /> New student
+        </button>
+      }
+    >
+      {students.error && <Trouble error={students.error} retry={students.refetch} />}
+      {students.data?.length === 0 && <Empty>No students yet. Add the first one.</Empty>}
+      <ul className="grid gap-2 sm:grid-cols-2">
+        {students.data?.map((student) => (
+          <li key={student.id} className="plate flex items-center justify-between gap-3 p-3">
+            <div>
+              <h2 className="font-semibold">{student.name}</h2>
+              <p className="text-sm opacity-85">
+                {student.hand}-handed
+                {student.stature_m !== null && ` · ${number(student.stature_m, "m", units)} ${units}`} ·{" "}
+                {schools.data?.find((school) => school.id === student.school)?.name}
+              </p>
+              <p className="text-sm opacity-85">{student.email || "no mail address"}</p>
+            </div>
+            <button type="button" className="btn btn-sm" onClick={() => setOpen(student)}>
+              Change<span className="sr-only"> {student.name}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {open && (
+        <Sheet title={open === "new" ? "New student" : open.name} close={() => setOpen(null)}>
+          <StudentForm student={open === "new" ? undefined : open} done={() => setOpen(null)} />
+        </Sheet>
+      )}
+    </Page>
+  );
+}

@@ -1,0 +1,72 @@
+import type { Schemas } from "./api/client";
+
+export type Checkpoint = Schemas["PegOut"]["name"];
+export type Hand = "right" | "left";
+
+export const CHECKPOINT_WORDS: Record<Checkpoint, string> = {
+  address: "Address",
+  shaft_back: "Shaft level back",
+  arm_back: "Lead arm level back",
+  top: "Top",
+  arm_down: "Lead arm level down",
+  shaft_down: "Shaft level down",
+  impact: "Impact",
+  shaft_through: "Shaft level through",
+  finish: "Finish",
+};
+
+export const VIEW_WORDS = { face_on: "Face-on", down_the_line: "Down the line" } as const;
+
+export const MARK_WORDS: Record<string, string> = {
+  trail_foot_outer: "Trail foot, outer edge",
+  lead_hip_edge: "Lead hip, outer edge",
+  trail_hip_edge: "Trail hip, outer edge",
+  lead_hip: "Lead hip joint",
+  trail_hip: "Trail hip joint",
+};
+
+export const READING_WORDS: Record<string, string> = {
+  pelvis_sway: "Pelvis sway",
+  trail_hip_gap: "Trail hip gap",
+  trail_hip_gap_share: "Gap left of address",
+};
+
+/** Where a value lies, in the trade's words: beside the number so that no sign needs remembering. */
+export function direction(reading: string, value: number): string {
+  if (reading === "pelvis_sway") return value < 0 ? "away from target" : "toward target";
+  if (reading === "trail_hip_gap") return value < 0 ? "outside the foot" : "inside the foot";
+  return value < 0 ? "past the plumb" : "left";
+}
+
+export function mirrored(hand: Hand): "left" | "right" {
+  return hand === "right" ? "left" : "right";
+}
+
+/** The student's own words: "left (front)" for a right-hander's lead side. */
+export function ownSide(side: "lead" | "trail", hand: Hand): string {
+  const lead = mirrored(hand);
+  return side === "lead" ? `${lead} (front)` : `${lead === "left" ? "right" : "left"} (back)`;
+}
+
+/** Put the student's own sides into a text of the drill book. */
+export function forHand(text: string, hand: Hand): string {
+  return text.replaceAll("{lead}", ownSide("lead", hand)).replaceAll("{trail}", ownSide("trail", hand));
+}
+
+export function gaugeForStudent(id: string, hand: Hand): string {
+  if (id === "trail_plumb") return `Upright over your ${ownSide("trail", hand)} foot`;
+  return `Where your ${ownSide(id.startsWith("lead") ? "lead" : "trail", hand)} hip started`;
+}
+
+/** A reading as a sentence a student can use. */
+export function forStudent(reading: string, amount: string, value: number, hand: Hand): string {
+  if (reading === "pelvis_sway")
+    return `Your hips have moved ${amount} ${value < 0 ? "away from" : "toward"} the target since the start.`;
+  if (reading === "trail_hip_gap")
+    return value < 0
+      ? `Your ${ownSide("trail", hand)} hip is ${amount} outside your shoe.`
+      : `Your ${ownSide("trail", hand)} hip is ${amount} inside your shoe.`;
+  return value < 0
+    ? "None of the room you had at the start is left."
+    : `${amount} of the room you had at the start is left.`;
+}
