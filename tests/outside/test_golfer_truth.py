@@ -25,13 +25,4 @@ class TruthTests(TestCase):
                     with self.subTest(name=name, at=at, reading=reading):
                         found = readings[reading, at]
                         self.assertEqual(found.status, "ok")
-                        print(
-                            name,
-                            at,
-                            reading,
-                            round(value, 4),
-                            round(found.value, 4),
-                            round(found.u95, 4),
-                            found.largest_error,
-                        )
                         self.assertLessEqual(abs(found.value - value), found.u95)

@@ -19,8 +19,8 @@ from tropometer.swing.record import Clip, Mark
 # One standard deviation of what a careful phone on a stand does; common practice, no source.
 ROLL_SD = math.radians(0.6)
 OFF_SQUARE_DEG = (0.0, 4.0)  # placed by eye
-CAMERA_DISTANCE_M = 4.0
-CAMERA_DISTANCE_SD_M = 0.8
+# 1 / distance, because places and scale are linear in it: phones stand 2.6 to 5.4 m away.
+CAMERA_NEARNESS_PER_M = (0.261, 0.056)
 GIVEN_DISTANCE_SD = 0.04  # share of a distance somebody paced or taped
 
 # How far in front of the hips (toward the camera) a length lies: mean and spread, metres.
@@ -49,7 +49,7 @@ class FaceOn:
     clip: Clip
     toward_target: int  # +1 when the target lies at +x in the picture
     scale_px_per_m: Measured
-    distance_m: Measured
+    nearness_per_m: Measured  # 1 / distance of the camera from the hips
     roll: Measured
     off_square: Measured
 
@@ -60,7 +60,7 @@ class FaceOn:
         level = (x - self.clip.width / 2) + self.roll * (y - self.clip.height / 2)
         depth = self.depth(name, at)
         at_hips = level / self.scale_px_per_m * self.toward_target
-        return at_hips * (1 + depth / self.distance_m) + self.off_square * depth
+        return at_hips * (1 + depth * self.nearness_per_m) + self.off_square * depth
 
     def depth(self, name: str, at: Checkpoint) -> Measured:
         """Depth of a mark behind the hips' plane at address, metres."""
@@ -74,21 +74,21 @@ def look(clip: Clip, hand: Hand) -> FaceOn | None:
     if known is None:
         return None
     if clip.camera_distance_m is None:
-        distance = Measured.of(CAMERA_DISTANCE_M, CAMERA_DISTANCE_SD_M, "camera distance")
+        nearness = Measured.of(*CAMERA_NEARNESS_PER_M, "camera distance")
     else:
-        given = clip.camera_distance_m
-        distance = Measured.of(given, GIVEN_DISTANCE_SD * given, "camera distance")
+        given = 1 / clip.camera_distance_m
+        nearness = Measured.of(given, GIVEN_DISTANCE_SD * given, "camera distance")
     ends = [Measured.of(v, known.sd_px, f"known length end {i}") for i, v in enumerate((*known.a, *known.b))]
     pixels = hypot(ends[2] - ends[0], ends[3] - ends[1])
     length = Measured.of(known.length_m, known.length_sd_m, "known length")
     ahead = Measured.of(*PLACE_AHEAD_M[known.place], "place of the known length")
-    scale = pixels / length * (1 - ahead / distance)
+    scale = pixels / length * (1 - ahead * nearness)
     angle, angle_sd = clip.off_square_deg or OFF_SQUARE_DEG
     return FaceOn(
         clip=clip,
         toward_target=1 if hand == "right" else -1,
         scale_px_per_m=scale,
-        distance_m=distance,
+        nearness_per_m=nearness,
         roll=Measured.of(0.0, ROLL_SD, "camera roll"),
         off_square=Measured.of(math.radians(angle), math.radians(angle_sd), "camera off square"),
     )

@@ -113,7 +113,7 @@ def _marked(clip: Clip, name: str) -> list[tuple[Checkpoint, int, Mark]]:
 def _seen_at_hips(x: float, clip: Clip, camera: FaceOn) -> float:
     """Where the vertical plane through a foot mark meets the picture at the depth of the hips."""
     depth = camera.depth("trail_foot_outer", "address").value
-    return clip.width / 2 + (x - clip.width / 2) * (1 + depth / camera.distance_m.value)
+    return clip.width / 2 + (x - clip.width / 2) * (1 + depth * camera.nearness_per_m.value)
 
 
 def _place(camera: FaceOn, x: float, along_target_m: float) -> float:

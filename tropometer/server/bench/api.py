@@ -45,7 +45,7 @@ def send_swing(request: HttpRequest, data: Form[SwingIn], file: File[UploadedFil
     return 201, services.swing_of(asking(request), swing.pk)
 
 
-@router.get("/swings/{id}", response=BenchSwing)
+@router.get("/swings/{uuid:id}", response=BenchSwing)
 def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
     found = services.swing_of(asking(request), id)
     return {
@@ -67,20 +67,20 @@ def _with_times(clip: Clip) -> Clip:
     return clip
 
 
-@router.delete("/swings/{id}", response={204: None})
+@router.delete("/swings/{uuid:id}", response={204: None})
 def remove_swing(request: HttpRequest, id: UUID) -> tuple[int, None]:
     services.remove(services.swing_of(asking(request), id))
     return 204, None
 
 
-@router.get("/swings/{id}/record", response=dict[str, Any])
+@router.get("/swings/{uuid:id}/record", response=dict[str, Any])
 def export_record(request: HttpRequest, id: UUID) -> dict[str, Any]:
     """The swing record in the open format."""
     found = services.swing_of(asking(request), id)
     return to_document(record_of(found, ready_clips(found)))
 
 
-@router.post("/clips/{id}/edits", response=Measured)
+@router.post("/clips/{uuid:id}/edits", response=Measured)
 def edit(request: HttpRequest, id: UUID, data: Edits) -> dict[str, Any]:
     """Do some edits and answer with what follows from them."""
     clip = clip_of(asking(request), id)

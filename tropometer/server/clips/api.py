@@ -15,12 +15,12 @@ from tropometer.server.ranged import private_file
 router = Router(tags=["clips"])
 
 
-@router.get("/clips/{id}", response=ClipOut)
+@router.get("/clips/{uuid:id}", response=ClipOut)
 def clip(request: HttpRequest, id: UUID) -> Clip:
     return clip_of(asking(request), id)
 
 
-@router.put("/clips/{id}", response=ClipOut)
+@router.put("/clips/{uuid:id}", response=ClipOut)
 def change_clip(request: HttpRequest, id: UUID, change: ClipChange) -> Clip:
     found = clip_of(asking(request), id)
     found.view, found.capture_fps = change.view, change.capture_fps
@@ -28,7 +28,7 @@ def change_clip(request: HttpRequest, id: UUID, change: ClipChange) -> Clip:
     return found
 
 
-@router.get("/clips/{id}/proxy.mp4", include_in_schema=False)
+@router.get("/clips/{uuid:id}/proxy.mp4", include_in_schema=False)
 def proxy(request: HttpRequest, id: UUID) -> HttpResponseBase:
     found = clip_of(asking(request), id)
     if found.state != State.READY:
@@ -36,7 +36,7 @@ def proxy(request: HttpRequest, id: UUID) -> HttpResponseBase:
     return private_file(request, found.proxy, "video/mp4")
 
 
-@router.get("/clips/{id}/stills/{frame}.jpg", include_in_schema=False)
+@router.get("/clips/{uuid:id}/stills/{int:frame}.jpg", include_in_schema=False)
 def clip_still(request: HttpRequest, id: UUID, frame: int) -> HttpResponse:
     found = clip_of(asking(request), id)
     if found.state != State.READY or not 0 <= frame < found.frame_count:

@@ -36,18 +36,18 @@ def lessons(request: HttpRequest) -> QuerySet[Lesson]:
     return services.lessons_of(asking(request))
 
 
-@router.post("/swings/{swing_id}/lesson", response=LessonOut)
+@router.post("/swings/{uuid:swing_id}/lesson", response=LessonOut)
 def open_lesson(request: HttpRequest, swing_id: UUID) -> Lesson:
     """The lesson of a swing; begun when there is none."""
     return _out(services.lesson_for(asking(request), swing_id))
 
 
-@router.get("/lessons/{id}", response=LessonOut)
+@router.get("/lessons/{uuid:id}", response=LessonOut)
 def lesson(request: HttpRequest, id: UUID) -> Lesson:
     return _out(services.lesson_of(asking(request), id))
 
 
-@router.patch("/lessons/{id}", response=LessonOut)
+@router.patch("/lessons/{uuid:id}", response=LessonOut)
 def change_lesson(request: HttpRequest, id: UUID, change: LessonChange) -> Lesson:
     found = services.lesson_of(asking(request), id)
     services.must_be_draft(found)
@@ -57,14 +57,14 @@ def change_lesson(request: HttpRequest, id: UUID, change: LessonChange) -> Lesso
     return _out(found)
 
 
-@router.post("/lessons/{id}/frames", response=LessonOut)
+@router.post("/lessons/{uuid:id}/frames", response=LessonOut)
 def add_frame(request: HttpRequest, id: UUID, data: LessonFrameIn) -> Lesson:
     found = services.lesson_of(asking(request), id)
     services.add_frame(found, data.clip_id, data.frame, data.words)
     return _out(services.lesson_of(asking(request), id))
 
 
-@router.patch("/lessons/{id}/frames/{frame_id}", response=LessonOut)
+@router.patch("/lessons/{uuid:id}/frames/{uuid:frame_id}", response=LessonOut)
 def change_frame(request: HttpRequest, id: UUID, frame_id: UUID, change: LessonFrameChange) -> Lesson:
     found = services.lesson_of(asking(request), id)
     services.must_be_draft(found)
@@ -77,7 +77,7 @@ def change_frame(request: HttpRequest, id: UUID, frame_id: UUID, change: LessonF
     return _out(services.lesson_of(asking(request), id))
 
 
-@router.delete("/lessons/{id}/frames/{frame_id}", response=LessonOut)
+@router.delete("/lessons/{uuid:id}/frames/{uuid:frame_id}", response=LessonOut)
 def remove_frame(request: HttpRequest, id: UUID, frame_id: UUID) -> Lesson:
     found = services.lesson_of(asking(request), id)
     services.must_be_draft(found)
@@ -87,32 +87,32 @@ def remove_frame(request: HttpRequest, id: UUID, frame_id: UUID) -> Lesson:
     return _out(services.lesson_of(asking(request), id))
 
 
-@router.get("/lessons/{id}/frames/{frame_id}.jpg", include_in_schema=False)
+@router.get("/lessons/{uuid:id}/frames/{uuid:frame_id}.jpg", include_in_schema=False)
 def frame_still(request: HttpRequest, id: UUID, frame_id: UUID) -> HttpResponseBase:
     found = services.lesson_of(asking(request), id)
     return private_file(request, owned(found.frames.all(), frame_id).still, "image/jpeg")
 
 
-@router.get("/lessons/{id}/sheet", response=LessonSheet)
+@router.get("/lessons/{uuid:id}/sheet", response=LessonSheet)
 def preview(request: HttpRequest, id: UUID) -> dict[str, Any]:
     return services.sheet(services.lesson_of(asking(request), id))
 
 
-@router.post("/lessons/{id}/send", response=LessonOut)
+@router.post("/lessons/{uuid:id}/send", response=LessonOut)
 def send(request: HttpRequest, id: UUID) -> Lesson:
     found = services.lesson_of(asking(request), id)
     services.send(found)
     return _out(found)
 
 
-@router.post("/lessons/{id}/revoke", response=LessonOut)
+@router.post("/lessons/{uuid:id}/revoke", response=LessonOut)
 def revoke(request: HttpRequest, id: UUID) -> Lesson:
     found = services.lesson_of(asking(request), id)
     services.revoke(found)
     return _out(found)
 
 
-@router.post("/lessons/{id}/renew", response=LessonOut)
+@router.post("/lessons/{uuid:id}/renew", response=LessonOut)
 def renew(request: HttpRequest, id: UUID) -> Lesson:
     found = services.lesson_of(asking(request), id)
     services.renew(found)

@@ -25,7 +25,7 @@ def sheet(request: HttpRequest, token: str) -> dict[str, Any]:
     return services.sheet(lesson)
 
 
-@router.get("/sheets/{token}/{frame_id}.jpg", include_in_schema=False)
+@router.get("/sheets/{token}/{uuid:frame_id}.jpg", include_in_schema=False)
 def sheet_still(request: HttpRequest, token: str, frame_id: UUID) -> HttpResponseBase:
     lesson = services.by_token(token)
     return private_file(request, owned(lesson.frames.all(), frame_id).still, "image/jpeg")

@@ -37,12 +37,12 @@ def add_student(request: HttpRequest, data: StudentIn) -> tuple[int, Student]:
     return 201, Student.objects.create(instructor=asking(request), **data.dict())
 
 
-@router.get("/students/{id}", response=StudentOut)
+@router.get("/students/{uuid:id}", response=StudentOut)
 def student(request: HttpRequest, id: UUID) -> Student:
     return student_of(asking(request), id)
 
 
-@router.put("/students/{id}", response=StudentOut)
+@router.put("/students/{uuid:id}", response=StudentOut)
 def change_student(request: HttpRequest, id: UUID, data: StudentIn) -> Student:
     found = student_of(asking(request), id)
     for field, value in data.dict().items():
@@ -51,7 +51,7 @@ def change_student(request: HttpRequest, id: UUID, data: StudentIn) -> Student:
     return found
 
 
-@router.delete("/students/{id}", response={204: None})
+@router.delete("/students/{uuid:id}", response={204: None})
 def remove_student(request: HttpRequest, id: UUID) -> tuple[int, None]:
     student_of(asking(request), id).delete()
     return 204, None

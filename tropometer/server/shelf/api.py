@@ -54,7 +54,7 @@ def add_reference(
     return 201, reference
 
 
-@router.delete("/shelf/{id}", response={204: None})
+@router.delete("/shelf/{uuid:id}", response={204: None})
 def remove_reference(request: HttpRequest, id: UUID) -> tuple[int, None]:
     remove(owned(_shelf(request), id).swing)
     return 204, None

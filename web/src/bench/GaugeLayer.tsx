@@ -14,6 +14,9 @@ interface Props {
 
 /** The lines of the trade over a picture, with what they measure on this frame. */
 export function GaugeLayer({ gauges, frame, place, units, ink }: Props) {
+  // What is measured on one side of the player is written on that side.
+  const across = gauges.flatMap((gauge) => gauge.lines.map((line) => place(line.b).x));
+  const middle = (Math.min(...across) + Math.max(...across)) / 2;
   return (
     <g className="pointer-events-none">
       {gauges.map((gauge) => (
@@ -50,8 +53,15 @@ export function GaugeLayer({ gauges, frame, place, units, ink }: Props) {
       {gauges
         .flatMap((gauge) => gauge.spans.map((span) => ({ gauge, span })))
         .filter(({ span }) => frame === null || span.frame === frame)
-        .map(({ gauge, span }, row) => (
-          <Span key={gauge.id} id={gauge.id} span={span} row={row} place={place} units={units} />
+        .map(({ gauge, span }) => (
+          <Span
+            key={gauge.id}
+            id={gauge.id}
+            span={span}
+            toLeft={place(span.b).x < middle}
+            place={place}
+            units={units}
+          />
         ))}
     </g>
   );
@@ -60,7 +70,7 @@ export function GaugeLayer({ gauges, frame, place, units, ink }: Props) {
 function Span(props: {
   id: string;
   span: Gauge["spans"][number];
-  row: number;
+  toLeft: boolean;
   place: Props["place"];
   units: Units;
 }) {
@@ -68,8 +78,9 @@ function Span(props: {
   const b = props.place(props.span.b);
   // Spans of both edges lie at about one height: each gate's is drawn a little lower than the plumb's.
   const y = b.y + (props.id === "trail_plumb" ? 0 : 16);
-  const text = withError(props.span.value, props.span.u95, "m", props.units, props.id !== "trail_plumb");
-  const toLeft = props.id !== "lead_hip_gate";
+  const name = props.id === "trail_plumb" ? "gap" : "moved";
+  const text = `${name} ${withError(props.span.value, props.span.u95, "m", props.units, props.id !== "trail_plumb")}`;
+  const { toLeft } = props;
   const width = text.length * 6.7 + 10;
   const textX = toLeft ? Math.min(a.x, b.x) - width - 6 : Math.max(a.x, b.x) + 6;
   return (

@@ -5,8 +5,8 @@ import type { Side, SideState } from "./benchStore";
 import type { Calibration } from "./edits";
 
 const PLACES: [Calibration["place"], string][] = [
-  ["toe_line", "on the floor along the toes"],
-  ["ball_line", "on the floor at the ball"],
+  ["toe_line", "along the toes"],
+  ["ball_line", "at the ball"],
   ["body_plane", "at the body"],
 ];
 
@@ -42,11 +42,11 @@ export function KnownLengthPanel({ side, state, units }: { side: Side; state: Si
   return (
     <form
       onSubmit={submit}
-      className="flex flex-wrap items-center gap-x-2 gap-y-1 text-xs"
+      className="flex items-center gap-x-2 text-xs whitespace-nowrap"
       aria-label={`Known length, ${side}`}
     >
       <label className="flex items-center gap-1">
-        Length
+        Known length
         <input
           className="input input-xs num w-16"
           inputMode="decimal"
@@ -57,9 +57,9 @@ export function KnownLengthPanel({ side, state, units }: { side: Side; state: Si
         {units}
       </label>
       <label className="flex items-center gap-1">
-        lies
+        <span className="sr-only">lies</span>
         <select
-          className="select select-xs w-40"
+          className="select select-xs w-30"
           value={known.place}
           onChange={(event) => change({ place: event.target.value as Calibration["place"] })}
         >
@@ -73,14 +73,15 @@ export function KnownLengthPanel({ side, state, units }: { side: Side; state: Si
       <label className="flex items-center gap-1">
         Camera
         <input
-          className="input input-xs num w-14"
+          className="input input-xs num w-12"
           inputMode="decimal"
-          placeholder="4?"
+          placeholder="4.0"
+          title="Distance from the camera to the player; taken as 4 ± 0.8 m while empty"
           value={distance}
           onChange={(event) => setDistance(event.target.value)}
           onBlur={keepDistance}
         />
-        m away
+        m
       </label>
       <label
         className="flex items-center gap-1"

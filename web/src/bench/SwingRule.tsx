@@ -103,10 +103,10 @@ export function SwingRule() {
             </g>
           );
         })}
-        <text x={4} y={28} fontSize={9} fill="#16302B" className="num">
+        <text x={6} y={28} fontSize={11} fill="#16302B" className="num">
           {sides.student ? "student" : ""}
         </text>
-        <text x={4} y={42} fontSize={9} fill="#16302B" className="num">
+        <text x={6} y={42} fontSize={11} fill="#16302B" className="num">
           {sides.reference ? "reference" : ""}
         </text>
       </svg>

@@ -5,7 +5,7 @@ import { tapeScale } from "./tapeScale";
 
 const WIDTH = 284;
 const HEIGHT = 50;
-const PAD = 8;
+const PAD = 14;
 
 interface Props {
   reading: Reading;
@@ -86,9 +86,9 @@ function TapePicture(props: {
             x1={tickX(tick)}
             x2={tickX(tick)}
             y1={14}
-            y2={tick === 0 ? 33 : 21}
+            y2={21}
             stroke="#16302B"
-            strokeWidth={tick === 0 ? 1.4 : 0.8}
+            strokeWidth={tick === 0 ? 2.2 : 0.8}
           />
           <text x={tickX(tick)} y={30.5} fontSize={8.5} textAnchor="middle" className="num" fill="#16302B">
             {tick < 0 ? `−${-tick}` : tick}

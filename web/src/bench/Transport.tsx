@@ -74,10 +74,10 @@ export function Transport() {
         aria-pressed={linked}
         disabled={!both}
         onClick={() => set({ linked: !linked })}
-        title="L"
+        title="Both stages move together, peg to peg (L)"
       >
         {linked ? <Link2 size={16} aria-hidden /> : <Link2Off size={16} aria-hidden />}
-        {linked ? "Linked peg to peg" : "Each alone"}
+        {linked ? "Linked" : "Each alone"}
       </button>
       <button
         type="button"

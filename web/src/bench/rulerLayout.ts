@@ -1,7 +1,8 @@
 import type { Side } from "./benchStore";
 import { linkedTime, nearestFrame, type Timeline } from "./pegLink";
 
-const PAD = 26;
+const LEFT = 72; // room for the names of the two rows
+const RIGHT = 24;
 
 export interface RulerLayout {
   main: Side;
@@ -20,8 +21,8 @@ export function layRuler(
   const main: Side = student ? "student" : "reference";
   const first = ruler.times[0] ?? 0;
   const last = ruler.times.at(-1) ?? 1;
-  const room = Math.max(width - 2 * PAD, 1);
-  const x = (time: number) => PAD + ((time - first) / (last - first)) * room;
+  const room = Math.max(width - LEFT - RIGHT, 1);
+  const x = (time: number) => LEFT + ((time - first) / (last - first)) * room;
   const own = ruler.times.map(x);
   const stretched =
     student && reference ? reference.times.map((t) => x(linkedTime(t, reference, student))) : [];

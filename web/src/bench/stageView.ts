@@ -24,9 +24,9 @@ export function wholePicture(picture: Size, stage: Size, mirrored: boolean): Vie
   return { scale, cx: picture.width / 2, cy: picture.height / 2, mirrored };
 }
 
-/** The stage filled with the player, who stands about `middle`; nothing but picture is shown. */
+/** The picture's full height, cut at the sides to the player, who stands about `middle`. */
 export function aboutPlayer(picture: Size, stage: Size, middle: number, mirrored: boolean): View {
-  const scale = Math.max(stage.width / picture.width, stage.height / picture.height);
+  const scale = stage.height / picture.height;
   return held({ scale, cx: middle, cy: picture.height / 2, mirrored }, picture, stage);
 }
 

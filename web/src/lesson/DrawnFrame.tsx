@@ -8,11 +8,15 @@ type Frame = Schemas["LessonFrameOut"];
 const SHOWN_WIDTH = 420;
 
 /** A lesson's frame: the still with its gauges and values as they were drawn on the bench. */
-export function DrawnFrame({ frame, src, units }: { frame: Frame; src: string; units: Units }) {
+export function DrawnFrame(props: { frame: Frame; src: string; units: Units; mirrored?: boolean }) {
+  const { frame, src, units, mirrored = false } = props;
   const { drawn } = frame;
   const { left, top, width, height } = drawn.crop;
   const scale = SHOWN_WIDTH / width;
-  const place = ({ x, y }: { x: number; y: number }) => ({ x: (x - left) * scale, y: (y - top) * scale });
+  const place = ({ x, y }: { x: number; y: number }) => ({
+    x: mirrored ? SHOWN_WIDTH - (x - left) * scale : (x - left) * scale,
+    y: (y - top) * scale,
+  });
   const words = `Frame ${frame.frame} of ${drawn.name}${drawn.checkpoint ? `, ${drawn.checkpoint}` : ""}`;
   return (
     <svg
@@ -27,6 +31,7 @@ export function DrawnFrame({ frame, src, units }: { frame: Frame; src: string; u
         y={-top * scale}
         width={drawn.width * scale}
         height={drawn.height * scale}
+        transform={mirrored ? `translate(${SHOWN_WIDTH} 0) scale(-1 1)` : undefined}
       />
       <GaugeLayer gauges={drawn.gauges} frame={null} place={place} units={units} ink={INK[drawn.whose]} />
     </svg>

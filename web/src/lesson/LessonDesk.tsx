@@ -184,7 +184,7 @@ function FrameCard(props: {
   const moment = drawn.checkpoint ? CHECKPOINT_WORDS[drawn.checkpoint as Checkpoint] : "between pegs";
   const square = "btn btn-ghost btn-xs btn-square";
   return (
-    <li className="plate grid grid-cols-[150px_1fr] gap-3 p-3">
+    <li className="plate grid grid-cols-[120px_1fr] gap-3 p-3">
       <DrawnFrame frame={frame} src={`/api/lessons/${lesson.id}/frames/${frame.id}.jpg`} units={units} />
       <div className="flex min-w-0 flex-col">
         <div className="flex items-center gap-2">
@@ -226,7 +226,7 @@ function FrameCard(props: {
           </span>
         </div>
         <textarea
-          className="textarea mt-2 w-full flex-1"
+          className="textarea mt-2 w-full"
           rows={4}
           maxLength={2000}
           aria-label={`Words under ${drawn.name}, ${moment.toLowerCase()}`}

@@ -60,7 +60,7 @@ function FramePart({ frame, sheet, src }: { frame: Frame; sheet: LessonSheet; sr
         <span className={`h-3 w-3 rounded-full ${mine ? "bg-clay" : "bg-slate"}`} aria-hidden />
         {mine ? "You" : drawn.name}: {moment.toLowerCase()}
       </h2>
-      <DrawnFrame frame={frame} src={src} units={sheet.units} />
+      <DrawnFrame frame={frame} src={src} units={sheet.units} mirrored={drawn.hand !== sheet.hand} />
       {frame.words && (
         <div className="mt-3">
           <Paragraphs text={frame.words} />
@@ -68,7 +68,7 @@ function FramePart({ frame, sheet, src }: { frame: Frame; sheet: LessonSheet; sr
       )}
       {mine && drawn.values.length > 0 && (
         <ul className="mt-2 border-l-4 border-clay pl-3 text-sm">
-          {drawn.values.map((value) => (
+          {drawn.values.filter(worthTelling).map((value) => (
             <li key={value.reading} className="py-0.5">
               {forStudent(
                 value.reading,
@@ -76,7 +76,7 @@ function FramePart({ frame, sheet, src }: { frame: Frame; sheet: LessonSheet; sr
                 value.value,
                 drawn.hand,
               )}{" "}
-              <span className="num text-xs opacity-80">
+              <span className="num text-xs whitespace-nowrap opacity-80">
                 (± {number(value.u95, value.unit, sheet.units)} {unitSign(value.unit, sheet.units)})
               </span>
             </li>
@@ -90,6 +90,11 @@ function FramePart({ frame, sheet, src }: { frame: Frame; sheet: LessonSheet; sr
       )}
     </section>
   );
+}
+
+/** Room to spare needs no telling: a share says something while it is being used up. */
+function worthTelling(value: Schemas["DrawnValue"]): boolean {
+  return value.unit !== "ratio" || value.value <= 1;
 }
 
 function DrillPart({ drill, hand }: { drill: Schemas["DrillOut"]; hand: LessonSheet["hand"] }) {

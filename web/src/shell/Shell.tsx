@@ -52,7 +52,7 @@ export function Shell() {
           <span className="hidden sm:inline">{me.data?.name}</span>
           <button
             type="button"
-            className="btn btn-ghost btn-sm btn-square"
+            className="btn btn-ghost btn-sm btn-square text-paper hover:text-pine"
             aria-label="Sign out"
             onClick={leave}
           >

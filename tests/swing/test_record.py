@@ -1,0 +1,65 @@
+"""The open format: there and back, and what is said of a bad record."""
+
+import copy
+import json
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+from typing import Any
+from unittest import TestCase
+
+from tests.swings import ROOT, record_of
+from tropometer.swing.record import from_document, to_document
+
+
+def run_read(text: str) -> subprocess.CompletedProcess[str]:
+    with tempfile.NamedTemporaryFile("w", suffix=".json") as file:
+        file.write(text)
+        file.flush()
+        command = [sys.executable, "-m", "tropometer.swing", "read", file.name]
+        return subprocess.run(command, cwd=ROOT, capture_output=True, text=True, check=False)
+
+
+class RecordTests(TestCase):
+    def setUp(self) -> None:
+        self.document = to_document(record_of("tobin"))
+
+    def test_there_and_back(self) -> None:
+        self.assertEqual(from_document(json.loads(json.dumps(self.document))), record_of("tobin"))
+
+    def test_the_command_prints_the_readings(self) -> None:
+        done = run_read(json.dumps(self.document))
+        self.assertEqual((done.returncode, done.stderr), (0, ""))
+        rows = {(row["reading"], row["at"]): row for row in json.loads(done.stdout)}
+        self.assertAlmostEqual(rows["pelvis_sway", "top"]["value"], -0.137, delta=0.01)
+        self.assertEqual(rows["pelvis_sway", "top"]["frames"], [70, 9])
+
+    def test_a_bad_record_is_refused_in_one_line_that_names_the_field(self) -> None:
+        def broken(change: Any) -> str:
+            document = copy.deepcopy(self.document)
+            change(document)
+            return json.dumps(document)
+
+        cases = {
+            "not JSON": "{",
+            "$.player.hand": broken(lambda d: d["player"].update(hand="both")),
+            "clips[0].checkpoints.top": broken(lambda d: d["clips"][0]["checkpoints"].update(top=900)),
+            "clips[0].marks.elbow_patch": broken(lambda d: d["clips"][0]["marks"].update(elbow_patch=[])),
+            "clips[0].frame_times_s[1]": broken(lambda d: d["clips"][0]["frame_times_s"].insert(1, 0)),
+            "known_length": broken(
+                lambda d: d["clips"][0]["calibration"]["known_length"].update(a=[1, 1], b=[1, 1])
+            ),
+        }
+        for field, text in cases.items():
+            with self.subTest(field=field):
+                done = run_read(text)
+                self.assertEqual(done.returncode, 2)
+                self.assertIn(field, done.stderr)
+                self.assertEqual(len(done.stderr.strip().splitlines()), 1)
+
+    def test_a_missing_file_is_named(self) -> None:
+        command = [sys.executable, "-m", "tropometer.swing", "read", "no-such.json"]
+        done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, check=False)
+        self.assertEqual(done.returncode, 2)
+        self.assertIn("no-such.json", done.stderr)
