@@ -20,11 +20,11 @@ class Pinhole:
     height: int = 720
 
     def pixels(self, tbu: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
-        """Pixels (n, 2) of points (n, 3) given as T, B, U with the hips' plane at B = 0; right-handed player."""
+        """Pixels (n, 2) of points (n, 3) as T, B, U, the hips' plane at B = 0; right-handed player."""
         turn = Rotation.from_euler("z", self.off_square_deg, degrees=True)
         seen = turn.apply(np.asarray(tbu, float) - [0, 0, self.height_m])
         depth = self.distance_m - seen[:, 1]
         flat = np.stack([seen[:, 0], -seen[:, 2]], 1) / depth[:, None] * self.focal_px
         a = np.radians(self.roll_deg)
         rolled = flat @ np.array([[np.cos(a), np.sin(a)], [-np.sin(a), np.cos(a)]])
-        return np.asarray(rolled + [self.width / 2, self.height / 2])
+        return np.asarray(rolled + np.array([self.width / 2, self.height / 2]))

@@ -143,6 +143,9 @@ class RefusalTests(TestCase):
         record = seen(Pinhole())
         clip = record.clips[0]
         foot = clip.marks["trail_foot_outer"][0]
-        marks = {**clip.marks, "trail_foot_outer": {0: replace(foot, x=clip.marks["trail_hip_edge"][0].x - 8)}}
+        marks = {
+            **clip.marks,
+            "trail_foot_outer": {0: replace(foot, x=clip.marks["trail_hip_edge"][0].x - 8)},
+        }
         refusal = self.refused(replace(record, clips=(replace(clip, marks=marks),)), "trail_hip_gap_share")
         self.assertIn("says nothing", refusal.reason)

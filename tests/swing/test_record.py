@@ -5,7 +5,6 @@ import json
 import subprocess
 import sys
 import tempfile
-from pathlib import Path
 from typing import Any
 from unittest import TestCase
 

@@ -25,8 +25,7 @@ api.add_router("", sheets, auth=None)
 def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
     """Say which field is wrong, in one line each."""
     fields = [
-        {"field": ".".join(str(part) for part in item["loc"][2:]) or "request", "message": item["msg"]}
-        for item in error.errors
+        {"field": ".".join(_place(item["loc"])) or "request", "message": item["msg"]} for item in error.errors
     ]
     line = "; ".join(f"{field['field']}: {field['message']}" for field in fields)
     return api.create_response(request, {"detail": line, "fields": fields}, status=422)
@@ -43,3 +42,9 @@ def refused(request: HttpRequest, error: ValueError) -> HttpResponse:
 def not_now(request: HttpRequest, error: NotNow) -> HttpResponse:
     """Something that the thing's present state forbids."""
     return api.create_response(request, {"detail": str(error), "fields": []}, status=409)
+
+
+def _place(location: tuple[str | int, ...]) -> list[str]:
+    """A field's path as the sender knows it: without the kind of input and our argument's name."""
+    parts = [str(part) for part in location[1:]]
+    return parts[1:] if parts and parts[0] in ("data", "change") else parts

@@ -19,7 +19,6 @@ class Point:
     y: float
 
 
-
 @dataclass(frozen=True)
 class GaugeLine:
     """A line that stands on every frame, pixels of the full frame."""
@@ -80,7 +79,9 @@ def _trail_plumb(clip: Clip, address: int, camera: FaceOn | None) -> Gauge | Non
             "trail_foot_outer", address, "address"
         )
         start = _place(camera, edge.x, -gap.value)
-        gauge.spans.append(GaugeSpan(frame, at, Point(start, edge.y), Point(edge.x, edge.y), gap.value, gap.u95))
+        gauge.spans.append(
+            GaugeSpan(frame, at, Point(start, edge.y), Point(edge.x, edge.y), gap.value, gap.u95)
+        )
     return gauge
 
 

@@ -61,7 +61,8 @@ DRILLS: dict[str, Drill] = {
             "The hip socket opens like a door with room behind it.",
             "Three swings a notch, three notches, filmed from the front.",
             "The belt buckle turns farther at the top without the hips going sideways.",
-            "Stop at the notch where the turn no longer grows. A range your hips do not have is the wrong target.",
+            "Stop at the notch where the turn no longer grows: a range your hips do not have is the wrong "
+            "target.",
         ),
         Drill(
             "wall_behind_seat",

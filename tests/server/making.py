@@ -1,0 +1,79 @@
+"""Makes people, swings and clips for server tests."""
+
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from django.core.files.base import ContentFile
+from django.test import TestCase, override_settings
+
+from tests.swings import DEMO_CLIPS
+from tests.video import strip_clips
+from tropometer.server.bench.models import Swing
+from tropometer.server.clips.models import Clip, State
+from tropometer.server.demo.management.commands.load_demo import put_marks
+from tropometer.server.people.models import Student, User
+from tropometer.video.probe import probe
+from tropometer.video.proxy import make_proxy
+
+FRAMES = 142  # of the demo clip `tobin`
+
+
+def instructor(name: str = "Maren Thole") -> User:
+    return User.objects.create_user(f"{name.split()[0].lower()}@skerrow.example", name, "skerrow-island")
+
+
+def student(of: User, **about: Any) -> Student:
+    data = {"name": "Tobin Farrow", "email": "tobin@skerrow.example", "hand": "right", **about}
+    return Student.objects.create(instructor=of, **data)
+
+
+def ready_clip(of: User, swing: Swing) -> Clip:
+    """A ready clip of the size and length of the demo clip, without its picture."""
+    return Clip.objects.create(
+        instructor=of,
+        swing=swing,
+        view="face_on",
+        original_name="tobin.mp4",
+        played_fps=60,
+        state=State.READY,
+        width=1280,
+        height=720,
+        played_times_s=[n / 60 for n in range(FRAMES)],
+    )
+
+
+def marked_swing(of: User, who: Student | None = None) -> Clip:
+    """A student's swing with a ready, pegged and marked clip."""
+    swing = Swing.objects.create(instructor=of, student=who or student(of), club="7 iron")
+    clip = ready_clip(of, swing)
+    put_marks(clip, "tobin")
+    return clip
+
+
+def with_picture(clip: Clip, folder: Path) -> Clip:
+    """Give a clip a small real proxy of ten numbered frames."""
+    source = strip_clips.write(folder, "h264_b_frames.mp4", strip_clips.numbered_frames(10))
+    make_proxy(source, folder / "proxy.mp4", probe(source))
+    clip.proxy.save("proxy.mp4", ContentFile((folder / "proxy.mp4").read_bytes()))
+    return clip
+
+
+def demo_file(name: str = "tobin.mp4") -> bytes:
+    return (DEMO_CLIPS / name).read_bytes()
+
+
+class MediaCase(TestCase):
+    """Stores media in a folder of its own."""
+
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.media = Path(folder.name)
+        stored = override_settings(MEDIA_ROOT=str(self.media))
+        stored.enable()
+        self.addCleanup(stored.disable)
+
+    def files(self) -> list[str]:
+        """What is stored."""
+        return sorted(str(path.relative_to(self.media)) for path in self.media.rglob("*") if path.is_file())

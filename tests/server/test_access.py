@@ -1,0 +1,127 @@
+"""Nobody reaches what is not theirs, and nothing without signing in."""
+
+import json
+from typing import Any
+
+from django.test import TestCase
+
+from tests.server import making
+from tests.swings import ROOT
+from tropometer.server.bench.models import Swing
+from tropometer.server.lessons.models import Lesson, LessonFrame
+from tropometer.server.shelf.models import ReferenceSwing
+
+SCHEMA = json.loads((ROOT / "web/src/api/openapi.json").read_text())
+OPEN = ("/api/sheets/{token}",)
+NOT_IN_SCHEMA = (
+    ("get", "/api/clips/{clip}/proxy.mp4"),
+    ("get", "/api/clips/{clip}/stills/0.jpg"),
+    ("get", "/api/lessons/{lesson}/frames/{frame_id}.jpg"),
+)
+BODIES: dict[tuple[str, str], Any] = {
+    ("put", "/api/students/{id}"): {"name": "X", "hand": "left"},
+    ("put", "/api/clips/{id}"): {"view": "face_on"},
+    ("post", "/api/clips/{id}/edits"): {"edits": []},
+    ("patch", "/api/lessons/{id}"): {"title": "X"},
+    ("patch", "/api/lessons/{id}/frames/{frame_id}"): {"words": "X"},
+}
+
+
+class AccessTests(TestCase):
+    def setUp(self) -> None:
+        self.owner = making.instructor()
+        self.clip = making.marked_swing(self.owner)
+        swing = self.clip.swing
+        lesson = Lesson.objects.create(instructor=self.owner, swing=swing)
+        frame = LessonFrame.objects.create(lesson=lesson, frame=0, position=0, drawn={})
+        model = Swing.objects.create(instructor=self.owner, reference_hand="right")
+        reference = ReferenceSwing.objects.create(instructor=self.owner, swing=model, name="Model")
+        self.ids = {
+            "students": swing.student_id,
+            "clips": self.clip.pk,
+            "swings": swing.pk,
+            "shelf": reference.pk,
+            "lessons": lesson.pk,
+        }
+        self.named = {
+            "swing_id": swing.pk,
+            "frame_id": frame.pk,
+            "clip": self.clip.pk,
+            "lesson": lesson.pk,
+        }
+        self.lesson = lesson
+
+    def addresses(self) -> list[tuple[str, str, Any]]:
+        found = []
+        for path, methods in SCHEMA["paths"].items():
+            if path in OPEN:
+                continue
+            kind = path.split("/")[2]
+            for method in methods:
+                body = BODIES.get((method, path))
+                if (method, path) == ("post", "/api/lessons/{id}/frames"):
+                    body = {"clip_id": str(self.clip.pk), "frame": 0}
+                found.append((method, path.format(id=self.ids.get(kind), **self.named), body))
+        return found + [(method, path.format(**self.named), None) for method, path in NOT_IN_SCHEMA]
+
+    def call(self, method: str, path: str, body: Any) -> int:
+        data = json.dumps(body) if body is not None else ""
+        return self.client.generic(method.upper(), path, data, content_type="application/json").status_code
+
+    def test_everything_asks_for_a_sign_in(self) -> None:
+        for method, path, body in self.addresses():
+            with self.subTest(method=method, path=path):
+                self.assertEqual(self.call(method, path, body), 401)
+
+    def test_a_stranger_finds_nothing(self) -> None:
+        self.client.force_login(making.instructor("Odd Stranger"))
+        own = [entry for entry in self.addresses() if any(str(id) in entry[1] for id in self.ids.values())]
+        self.assertGreater(len(own), 18)
+        for method, path, body in own:
+            with self.subTest(method=method, path=path):
+                self.assertEqual(self.call(method, path, body), 404)
+        self.assertTrue(Swing.objects.filter(pk=self.clip.swing_id).exists())
+
+    def test_a_stranger_s_lists_are_empty(self) -> None:
+        self.client.force_login(making.instructor("Odd Stranger"))
+        for path in ("/api/students", "/api/swings", "/api/shelf", "/api/lessons"):
+            self.assertEqual(self.client.get(path).json(), [])
+
+    def test_a_clip_of_another_cannot_be_put_into_ones_own_lesson(self) -> None:
+        stranger = making.instructor("Odd Stranger")
+        own = making.marked_swing(stranger)
+        lesson = Lesson.objects.create(instructor=stranger, swing=own.swing)
+        self.client.force_login(stranger)
+        body = {"clip_id": str(self.clip.pk), "frame": 0}
+        self.assertEqual(self.call("post", f"/api/lessons/{lesson.pk}/frames", body), 404)
+
+    def test_a_swing_cannot_be_filed_under_another_s_student(self) -> None:
+        self.client.force_login(making.instructor("Odd Stranger"))
+        file = making.demo_file()
+        from django.core.files.uploadedfile import SimpleUploadedFile
+
+        data = {
+            "student_id": self.ids["students"],
+            "view": "face_on",
+            "file": SimpleUploadedFile("a.mp4", file),
+        }
+        self.assertEqual(self.client.post("/api/swings", data).status_code, 404)
+
+    def test_writing_needs_the_csrf_token(self) -> None:
+        from django.test import Client
+
+        client = Client(enforce_csrf_checks=True)
+        client.force_login(self.owner)
+        answer = client.patch("/api/me", json.dumps({"units": "in"}), content_type="application/json")
+        self.assertEqual(answer.status_code, 403)
+
+    def test_the_content_policy_is_strict(self) -> None:
+        policy = self.client.get("/inbox")["Content-Security-Policy"]
+        self.assertIn("default-src 'self'", policy)
+        self.assertNotIn("unsafe", policy)
+        self.assertIn("frame-ancestors 'none'", policy)
+
+    def test_nobody_can_sign_up(self) -> None:
+        body = json.dumps({"email": "new@skerrow.example", "password": "a-long-password"})
+        answer = self.client.post("/_allauth/browser/v1/auth/signup", body, content_type="application/json")
+        self.assertEqual(answer.status_code, 403)

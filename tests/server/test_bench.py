@@ -1,0 +1,145 @@
+"""Edits: each once, all or none, in order; and what follows from them."""
+
+import json
+import uuid
+from typing import Any
+
+from django.db import IntegrityError, transaction
+from django.test import TestCase
+
+from tests.server import making
+from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Peg
+
+
+def edit(kind: str, **about: Any) -> dict[str, Any]:
+    return {"id": str(uuid.uuid4()), "kind": kind, **about}
+
+
+def mark(name: str, frame: int, x: float = 100.0) -> dict[str, Any]:
+    return edit("mark", name=name, frame=frame, place={"x": x, "y": 50.0, "sd_px": 1.5})
+
+
+class EditTests(TestCase):
+    def setUp(self) -> None:
+        self.owner = making.instructor()
+        self.clip = making.marked_swing(self.owner)
+        self.client.force_login(self.owner)
+
+    def send(self, *edits: dict[str, Any]) -> Any:
+        body = json.dumps({"edits": edits})
+        return self.client.post(f"/api/clips/{self.clip.pk}/edits", body, content_type="application/json")
+
+    def sway(self, answer: Any) -> Any:
+        readings = answer.json()["readings"]
+        return next(r for r in readings if (r["reading"], r["at"]) == ("pelvis_sway", "top"))
+
+    def test_a_moved_mark_changes_the_value_at_once(self) -> None:
+        before = self.sway(self.send())
+        self.assertEqual((before["status"], before["standing"]), ("ok", "below"))
+        hip = Mark.objects.get(clip=self.clip, name="lead_hip", frame=70)
+        after = self.sway(self.send(mark("lead_hip", 70, hip.x + 20)))
+        self.assertGreater(after["value"], before["value"] + 0.02)
+        self.assertEqual(after["frames"], [70, 9])
+
+    def test_an_edit_sent_twice_is_done_once(self) -> None:
+        first, undo = mark("ball", 3), edit("mark", name="ball", frame=3, place=None)
+        self.send(first)
+        self.send(undo)
+        self.send(first)  # the answer was lost and the browser sent it again
+        self.assertFalse(Mark.objects.filter(clip=self.clip, name="ball").exists())
+        self.assertEqual(BenchEdit.objects.count(), 2)
+
+    def test_edits_are_done_all_or_none_and_the_bad_one_is_named(self) -> None:
+        bad = [
+            (mark("ball", 999), "frame 999 is outside the clip (0 to 141)"),
+            (mark("elbow_patch", 3), "there is no mark called elbow_patch"),
+            (edit("peg", name="top", frame=142), "peg top: frame 142"),
+            (edit("peg", name="lunch", frame=1), "name"),
+            (edit("mark", name="ball", frame=1, place={"x": "inf", "y": 1, "sd_px": 1}), "place.x"),
+            (self.length(bx=10.0), "both ends are the same point"),
+            (self.length(length_m=-1), "length_m"),
+        ]
+        for wrong, said in bad:
+            with self.subTest(said=said):
+                answer = self.send(mark("ball", 3), wrong)
+                self.assertEqual(answer.status_code, 422)
+                self.assertIn(said, answer.json()["detail"])
+        self.assertFalse(Mark.objects.filter(clip=self.clip, name="ball").exists())
+
+    def length(self, **change: Any) -> dict[str, Any]:
+        value = {"ax": 10.0, "ay": 10.0, "bx": 400.0, "by": 10.0, "length_m": 1.2, "place": "toe_line"}
+        return edit("calibration", value={**value, **change})
+
+    def test_pegs_and_the_known_length_move_and_go(self) -> None:
+        self.send(edit("peg", name="top", frame=71), self.length())
+        self.assertEqual(Peg.objects.get(clip=self.clip, name="top").frame, 71)
+        self.assertEqual(Calibration.objects.get(clip=self.clip).length_m, 1.2)
+        answer = self.send(edit("peg", name="top", frame=None), edit("calibration", value=None))
+        self.assertEqual(self.sway(answer)["reason"], "Set a known length in the picture.")
+        self.assertFalse(Peg.objects.filter(clip=self.clip, name="top").exists())
+
+    def test_the_database_holds_the_line_by_itself(self) -> None:
+        for wrong in (
+            lambda: Mark.objects.create(clip=self.clip, name="elbow_patch", frame=1, x=1, y=1, sd_px=1),
+            lambda: Mark.objects.create(clip=self.clip, name="ball", frame=1, x=1, y=1, sd_px=0),
+            lambda: Peg.objects.create(clip=self.clip, name="top", frame=1),
+            lambda: making.student(self.owner, hand="both"),
+            lambda: making.student(self.owner, stature_m=17.8),
+        ):
+            with self.assertRaises(IntegrityError), transaction.atomic():
+                wrong()
+
+    def test_gauges_stand_on_the_marks_and_measure(self) -> None:
+        clip = self.send().json()["clips"][0]
+        gauges = {gauge["id"]: gauge for gauge in clip["gauges"]}
+        self.assertEqual(set(gauges), {"trail_plumb", "lead_hip_gate", "trail_hip_gate"})
+        foot = Mark.objects.get(clip=self.clip, name="trail_foot_outer")
+        self.assertAlmostEqual(gauges["trail_plumb"]["lines"][0]["a"]["x"], foot.x)
+        gap = next(span for span in gauges["trail_plumb"]["spans"] if span["at"] == "top")
+        self.assertLess(gap["value"], 0)  # the hip is outside the foot …
+        self.assertGreater(gap["a"]["x"], gap["b"]["x"])  # … and is drawn there: trail is left in the picture
+
+    def test_the_exported_record_reads_as_the_bench_does(self) -> None:
+        from tropometer.swing.read import read
+        from tropometer.swing.record import from_document
+
+        document = self.client.get(f"/api/swings/{self.clip.swing_id}/record").json()
+        found = {(r.reading, r.at): r.value for r in read(from_document(document))}
+        self.assertAlmostEqual(found["pelvis_sway", "top"], self.sway(self.send())["value"])
+
+
+class ListTests(TestCase):
+    def test_lists_ask_the_database_a_fixed_number_of_times(self) -> None:
+        owner = making.instructor()
+        self.client.force_login(owner)
+        for path in ("/api/swings", "/api/lessons", "/api/shelf", "/api/students"):
+            counts = []
+            for _ in range(2):
+                for _ in range(3):
+                    making.marked_swing(owner)
+                with self.assertNumQueries(len(self.queries(path))):
+                    self.client.get(path)
+                counts.append(len(self.queries(path)))
+            self.assertEqual(counts[0], counts[1], path)
+            self.assertLessEqual(counts[1], 5, path)
+
+    def queries(self, path: str) -> list[Any]:
+        from django.db import connection
+        from django.test.utils import CaptureQueriesContext
+
+        with CaptureQueriesContext(
+            connection,
+        ) as seen:
+            self.client.get(path)
+        return list(seen)
+
+    def test_the_inbox_shows_the_newest_unanswered_first(self) -> None:
+        owner = making.instructor()
+        old, answered, new = (making.marked_swing(owner).swing for _ in range(3))
+        from tropometer.server.bench.services import mark_answered
+
+        mark_answered(answered)
+        self.client.force_login(owner)
+        waiting = [row["id"] for row in self.client.get("/api/swings?waiting=true").json()]
+        self.assertEqual(waiting, [str(new.pk), str(old.pk)])
+        self.assertEqual(len(self.client.get("/api/swings").json()), 3)

@@ -1,0 +1,115 @@
+"""A lesson is written, sent once, read by its link only, and taken back."""
+
+import json
+from typing import Any
+
+from django.core import mail
+
+from tests.server import making
+from tropometer.server.bench.models import Mark, Peg
+from tropometer.server.lessons.models import Lesson
+
+
+class LessonTests(making.MediaCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.owner = making.instructor()
+        self.clip = making.with_picture(making.marked_swing(self.owner), self.media)
+        shift = Peg.objects.get(clip=self.clip, name="top").frame - 5  # the small picture has ten frames
+        Peg.objects.filter(clip=self.clip, name="top").update(frame=5)
+        Mark.objects.filter(clip=self.clip, frame=5 + shift).update(frame=5)
+        self.client.force_login(self.owner)
+        self.lesson = self.post(f"/api/swings/{self.clip.swing_id}/lesson")
+
+    def call(self, method: str, path: str, body: Any = None, status: int = 200) -> Any:
+        answer = self.client.generic(method, path, json.dumps(body or {}), content_type="application/json")
+        self.assertEqual(answer.status_code, status, answer.content[:300])
+        return answer.json()
+
+    def post(self, path: str, body: Any = None, status: int = 200) -> Any:
+        return self.call("POST", path, body, status)
+
+    @property
+    def path(self) -> str:
+        return f"/api/lessons/{self.lesson['id']}"
+
+    def add(self, frame: int) -> Any:
+        body = {"clip_id": str(self.clip.pk), "frame": frame, "words": f"See frame {frame}"}
+        return self.post(f"{self.path}/frames", body)
+
+    def sent(self) -> Any:
+        self.add(5)
+        self.call("PATCH", self.path, {"drill": "stick_off_trail_hip", "opening": "Good posture."})
+        return self.post(f"{self.path}/send")
+
+    def test_a_frame_carries_what_was_drawn_even_when_marks_move_later(self) -> None:
+        drawn = self.add(5)["frames"][0]["drawn"]
+        values = {value["reading"]: value["value"] for value in drawn["values"]}
+        self.assertEqual(drawn["checkpoint"], "top")
+        self.assertLess(values["pelvis_sway"], -0.1)
+        self.assertEqual({span["frame"] for g in drawn["gauges"] for span in g["spans"]}, {5})
+        Mark.objects.filter(clip=self.clip, frame=5).delete()
+        self.assertEqual(self.call("GET", self.path)["frames"][0]["drawn"], drawn)
+
+    def test_frames_can_be_put_in_another_order(self) -> None:
+        for number in (1, 2, 3):
+            lesson = self.add(number)
+        last = lesson["frames"][2]["id"]
+        moved = self.call("PATCH", f"{self.path}/frames/{last}", {"position": 0})
+        self.assertEqual([frame["frame"] for frame in moved["frames"]], [3, 1, 2])
+        shorter = self.call("DELETE", f"{self.path}/frames/{last}")
+        self.assertEqual([frame["frame"] for frame in shorter["frames"]], [1, 2])
+
+    def test_sending_mails_a_link_that_needs_no_password(self) -> None:
+        lesson = self.sent()
+        self.assertEqual([m.to for m in mail.outbox], [["tobin@skerrow.example"]])
+        self.assertIn(lesson["link"], mail.outbox[0].body)
+        token = lesson["link"].rsplit("/", 1)[1]
+        self.assertGreaterEqual(len(token), 43)  # 256 bits
+        self.client.logout()
+        sheet = self.call("GET", f"/api/sheets/{token}")
+        self.assertEqual(sheet["drill"]["name"], "Stick a thumb's width off the hip")
+        still = self.client.get(f"/api/sheets/{token}/{sheet['frames'][0]['id']}.jpg")
+        self.assertEqual(b"".join(still.streaming_content)[:2], b"\xff\xd8")  # type: ignore[attr-defined]
+        self.assertIsNotNone(Lesson.objects.get().first_read_at)
+        self.assertEqual(self.client.get("/api/swings").status_code, 401)
+
+    def test_a_link_taken_back_leads_nowhere_and_a_new_one_differs(self) -> None:
+        token = self.sent()["link"].rsplit("/", 1)[1]
+        self.assertIsNone(self.post(f"{self.path}/revoke")["link"])
+        self.call("GET", f"/api/sheets/{token}", status=404)
+        renewed = self.post(f"{self.path}/renew")["link"].rsplit("/", 1)[1]
+        self.assertNotEqual(renewed, token)
+        self.call("GET", f"/api/sheets/{token}", status=404)
+        self.call("GET", f"/api/sheets/{renewed}")
+
+    def test_a_sent_lesson_is_frozen(self) -> None:
+        frame = self.sent()["frames"][0]["id"]
+        for method, path, body in [
+            ("PATCH", self.path, {"title": "Other"}),
+            ("POST", f"{self.path}/frames", {"clip_id": str(self.clip.pk), "frame": 1}),
+            ("PATCH", f"{self.path}/frames/{frame}", {"words": "Other"}),
+            ("DELETE", f"{self.path}/frames/{frame}", None),
+            ("POST", f"{self.path}/send", None),
+        ]:
+            with self.subTest(path=path, method=method):
+                self.assertIn("has been sent", self.call(method, path, body, 409)["detail"])
+        self.assertIsNotNone(self.clip.swing.__class__.objects.get(pk=self.clip.swing_id).answered_at)
+
+    def test_what_cannot_be_sent_says_why_and_stays_a_draft(self) -> None:
+        self.assertIn("empty", self.post(f"{self.path}/send", status=409)["detail"])
+        student = self.clip.swing.student
+        assert student is not None
+        student.email = ""
+        student.save()
+        self.add(5)
+        self.assertIn("no mail address", self.post(f"{self.path}/send", status=409)["detail"])
+        self.assertEqual((len(mail.outbox), Lesson.objects.get().token), (0, None))
+
+    def test_another_lesson_s_still_is_not_reached_through_a_link(self) -> None:
+        token = self.sent()["link"].rsplit("/", 1)[1]
+        other = making.with_picture(making.marked_swing(self.owner), self.media)
+        lesson = self.post(f"/api/swings/{other.swing_id}/lesson")
+        body = {"clip_id": str(other.pk), "frame": 2}
+        frame = self.post(f"/api/lessons/{lesson['id']}/frames", body)["frames"][0]["id"]
+        self.assertEqual(self.client.get(f"/api/sheets/{token}/{frame}.jpg").status_code, 404)
