@@ -16,7 +16,8 @@ from aiosmtpd.controller import Controller
 PAGE = """<!doctype html><html lang="en"><meta charset="utf-8">
 <meta name="viewport" content="width=device-width">
 <title>Mail stand-in</title><style>body{{font:16px/1.5 sans-serif;max-width:42rem;margin:2rem auto;
-padding:0 1rem;background:#f6f3ea;color:#16302b}}article{{background:#fff;border:1px solid #cfc8b4;padding:1rem;
+padding:0 1rem;background:#f6f3ea;color:#16302b}}
+article{{background:#fff;border:1px solid #cfc8b4;padding:1rem;
 margin:1rem 0}}
 pre{{white-space:pre-wrap;font:inherit}}a{{color:#2f5d8a}}</style><h1>Mail stand-in</h1>{mails}</html>"""
 

@@ -19,26 +19,26 @@ export function Tape({ reading, reference, units, go }: Props) {
   const { value, u95 } = reading;
   const given = reading.status === "ok" && value !== null && u95 !== null;
   const word = READING_WORDS[reading.reading] ?? reading.reading;
-  const spoken = given
-    ? `${word} at ${CHECKPOINT_WORDS[reading.at]}: ${withError(value, u95, reading.unit, units, true)}, ${direction(reading.reading, value)}. ${standingWords(reading.standing)}`
-    : `${word} at ${CHECKPOINT_WORDS[reading.at]}: ${reading.reason}`;
   return (
     <button
       type="button"
       data-testid={`tape-${reading.reading}-${reading.at}`}
       className="block w-full border-b border-pine/20 py-1 text-left last:border-0 hover:bg-base-200"
       onClick={go}
-      aria-label={spoken}
       title={given ? `${reading.method} Largest error: ${reading.largest_error}.` : reading.method}
     >
       <span className="flex items-baseline justify-between gap-2 px-2">
         <span className="flex items-center gap-1.5 text-sm font-medium">
           <Standing of={given ? reading.standing : null} />
           {word}
+          <span className="sr-only"> at {CHECKPOINT_WORDS[reading.at]}: </span>
         </span>
         {given ? (
           <span className="num text-sm font-semibold">
             {withError(value, u95, reading.unit, units, reading.reading === "pelvis_sway")}
+            <span className="sr-only">
+              , {direction(reading.reading, value)}. {standingWords(reading.standing)}
+            </span>
           </span>
         ) : null}
       </span>

@@ -4,6 +4,7 @@ const PROXY_FPS = 30;
 const CACHE_BYTES = 200 * 1024 * 1024;
 const MIN_CACHED = 24;
 const CHUNK = 8;
+const MOST_QUEUED = 1;
 
 export interface StoreStats {
   decoded: number;
@@ -139,6 +140,8 @@ export class FrameStore {
       this.#decoder.decode(
         new EncodedVideoChunk({ type: packet.type, timestamp: number * 1000, data: packet.data }),
       );
+      await this.#room();
+      if (this.#overtaken(first, last)) break;
       packet = number < last ? await this.#sink.getNextPacket(packet) : null;
     }
     await this.#decoder.flush();
@@ -147,6 +150,19 @@ export class FrameStore {
     if (this.#wanted >= first && this.#wanted <= last && !this.#cache.has(this.#wanted))
       throw new Error(`Frame ${this.#wanted} cannot be decoded.`);
     this.#evict();
+  }
+
+  /** Waits until the decoder has little left to do, so that a new wish need not wait for old ones. */
+  #room(): Promise<void> {
+    if (this.#decoder.decodeQueueSize <= MOST_QUEUED) return Promise.resolve();
+    return new Promise((done) => {
+      this.#decoder.addEventListener("dequeue", () => done(this.#room()), { once: true });
+    });
+  }
+
+  /** Another frame than those being decoded is wanted and not at hand. */
+  #overtaken(first: number, last: number): boolean {
+    return (this.#wanted < first || this.#wanted > last) && !this.#cache.has(this.#wanted);
   }
 
   async #keep(frame: VideoFrame): Promise<void> {

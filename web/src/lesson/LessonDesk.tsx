@@ -283,11 +283,16 @@ function Preview({ id }: { id: string }) {
   return (
     <aside aria-label="Preview of the lesson sheet">
       <h2 className="mb-2 text-lg font-semibold">What the student reads</h2>
-      <div className="max-h-[calc(100vh-170px)] overflow-y-auto rounded-lg border-[6px] border-pine">
+      <section
+        aria-label="The sheet, as on a phone"
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keys must reach it
+        tabIndex={0}
+        className="max-h-[calc(100vh-170px)] overflow-y-auto rounded-lg border-[6px] border-pine"
+      >
         {sheet.data && (
           <SheetView sheet={sheet.data} still={(frame) => `/api/lessons/${id}/frames/${frame.id}.jpg`} />
         )}
-      </div>
+      </section>
     </aside>
   );
 }

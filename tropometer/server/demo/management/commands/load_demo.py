@@ -60,7 +60,7 @@ SWINGS: list[dict[str, Any]] = [
         "student": "Tobin Farrow",
         "hours_ago": 3,
         "club": "7 iron",
-        "words": "I keep hitting the ground before the ball. It feels like a turn, but my friend says I slide.",
+        "words": "I keep hitting the ground before the ball. It feels like a turn; my friend says I slide.",
         "usual_miss": "Heavy, then a pull",
         "what_hurts": "Right knee after a long session",
         "marked": True,

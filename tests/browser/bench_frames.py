@@ -1,0 +1,111 @@
+"""Measures stepping and seeking on the bench beside a plain video element, on the same clip in one run.
+
+Run by ./tropo bench; prints a table and fails on nothing but a wrong frame.
+"""
+
+from statistics import median
+from typing import Any
+
+from django.test import tag
+from playwright.sync_api import Page
+
+from tests.browser.base import BrowserCase, StageDriver
+from tests.swings import DEMO_CLIPS, ROOT
+
+STEPS, SEEKS = 120, 80
+# Each step is timed from the key or the click to the frame standing on the canvas.
+ON_BENCH = """async ([steps, seeks, frames]) => {
+  const stage = document.querySelector("section[data-side=student]");
+  const canvas = stage.querySelector("canvas[data-drawn]");
+  const rule = document.querySelector("[role=slider]");
+  const drawn = (n) => new Promise((done) => {
+    const look = () => (Number(canvas.dataset.drawn) === n ? done() : setTimeout(look, 0));
+    look();
+  });
+  const now = () => Number(canvas.dataset.drawn);
+  const step = [], seek = [];
+  for (let i = 0; i < steps; i++) {
+    const wanted = now() + 1 < frames ? now() + 1 : now();
+    const start = performance.now();
+    window.dispatchEvent(new KeyboardEvent("keydown", { key: ".", bubbles: true }));
+    await drawn(wanted);
+    step.push(performance.now() - start);
+    await new Promise((r) => setTimeout(r, 25));
+  }
+  const box = rule.getBoundingClientRect();
+  let seed = 7;
+  for (let i = 0; i < seeks; i++) {
+    seed = (seed * 48271) % 2147483647;
+    const x = box.left + 80 + (seed / 2147483647) * (box.width - 110);
+    const before = now();
+    const start = performance.now();
+    const at = { clientX: x, clientY: box.top + 30, pointerId: 1, buttons: 1, bubbles: true };
+    rule.dispatchEvent(new PointerEvent("pointermove", at));
+    await new Promise((done) => {
+      const look = () => {
+        const wanted = Number(rule.getAttribute("aria-valuenow"));
+        if (wanted === now() && (wanted !== before || performance.now() - start > 200)) done();
+        else setTimeout(look, 0);
+      };
+      look();
+    });
+    if (now() !== before) seek.push(performance.now() - start);
+    await new Promise((r) => setTimeout(r, 120));
+  }
+  return { step, seek };
+}"""
+ON_VIDEO = """async ([url, steps, seeks, frames]) => {
+  const video = document.createElement("video");
+  video.muted = true;
+  video.src = url;
+  document.body.append(video);
+  await new Promise((done) => { video.onloadeddata = done; });
+  const canvas = document.createElement("canvas");
+  canvas.width = video.videoWidth; canvas.height = video.videoHeight;
+  const context = canvas.getContext("2d");
+  const go = async (frame) => {
+    const start = performance.now();
+    video.currentTime = (frame + 0.5) / 30;
+    await new Promise((done) => { video.onseeked = done; });
+    context.drawImage(video, 0, 0);
+    return performance.now() - start;
+  };
+  const step = [], seek = [];
+  for (let i = 1; i <= Math.min(steps, frames - 1); i++) step.push(await go(i));
+  let seed = 7;
+  for (let i = 0; i < seeks; i++) {
+    seed = (seed * 48271) % 2147483647;
+    seek.push(await go(Math.floor((seed / 2147483647) * frames)));
+  }
+  video.remove();
+  return { step, seek };
+}"""
+
+
+def row(name: str, bench: list[float], video: list[float]) -> str:
+    def p95(values: list[float]) -> float:
+        return sorted(values)[int(0.95 * (len(values) - 1))]
+
+    ratio = median(video) / median(bench)
+    cells = f"{median(bench):8.1f} {p95(bench):8.1f} {median(video):10.1f} {p95(video):8.1f} {ratio:7.1f}x"
+    return f"{name:<14}{cells}"
+
+
+@tag("bench")
+class FrameBench(BrowserCase):
+    def test_stepping_and_seeking(self) -> None:
+        clip = self.student_clip(DEMO_CLIPS / "tobin.mp4")
+        self.sign_in()
+        page: Page = self.page
+        page.goto(f"/bench/{clip.swing_id}")
+        StageDriver(page).wait_drawn()
+        page.wait_for_timeout(1500)
+        bench: dict[str, Any] = page.evaluate(ON_BENCH, [STEPS, SEEKS, clip.frame_count])
+        url = f"/api/clips/{clip.pk}/proxy.mp4"
+        video: dict[str, Any] = page.evaluate(ON_VIDEO, [url, STEPS, SEEKS, clip.frame_count])
+        print(f"\n{clip.frame_count} frames of {clip.width} x {clip.height}; milliseconds")
+        print(f"{'':<14}{'bench':>8} {'p95':>8} {'video el.':>10} {'p95':>8} {'ratio':>8}")
+        print(row("frame step", bench["step"], video["step"]))
+        print(row("random seek", bench["seek"], video["seek"]))
+        for script in sorted((ROOT / "web/dist/assets").glob("*.js")):
+            print(f"{script.name:<28}{script.stat().st_size / 1024:8.0f} KiB")

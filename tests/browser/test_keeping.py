@@ -1,0 +1,80 @@
+"""Nothing an instructor puts on a clip is lost: no connection, a closed tab, two tabs."""
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.base import BrowserCase, StageDriver
+from tests.swings import DEMO_CLIPS
+from tropometer.server.bench.models import Mark, Peg
+
+
+class KeepingTests(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.clip = self.student_clip(DEMO_CLIPS / "tobin.mp4")
+        self.sign_in()
+        self.driver = self.open_bench(self.page)
+
+    def open_bench(self, page: Page) -> StageDriver:
+        page.goto(f"/bench/{self.clip.swing_id}")
+        driver = StageDriver(page)
+        driver.wait_drawn()
+        return driver
+
+    def saved(self, page: Page) -> None:
+        expect(page.get_by_role("status").filter(has_text="Saved")).to_be_visible()
+
+    def put(self, driver: StageDriver, key: str, x: float) -> None:
+        driver.page.keyboard.press(key)
+        driver.click(x, 350)
+        driver.page.keyboard.press("Escape")
+
+    def test_a_lost_connection_is_said_and_made_good(self) -> None:
+        page, driver = self.page, self.driver
+        self.context.set_offline(True)
+        page.keyboard.press("a")
+        self.put(driver, "2", 660)
+        expect(page.get_by_role("alert")).to_contain_text("No connection. Your marks are kept here")
+        self.put(driver, "3", 590)
+        self.assertEqual(Mark.objects.count(), 0)
+        self.context.set_offline(False)
+        self.saved(page)
+        self.assertEqual({m.name for m in Mark.objects.all()}, {"lead_hip_edge", "trail_hip_edge"})
+        self.assertEqual(Peg.objects.get().frame, 0)
+
+    def test_a_tab_closed_without_connection_loses_nothing(self) -> None:
+        self.context.set_offline(True)
+        self.put(self.driver, "2", 660)
+        expect(self.page.get_by_role("alert")).to_contain_text("No connection")
+        self.page.close()
+        self.context.set_offline(False)
+        self.assertEqual(Mark.objects.count(), 0)
+        page = self.new_page()
+        self.open_bench(page)
+        self.saved(page)
+        expect(page.locator("[data-mark=lead_hip_edge]")).to_be_visible()
+        self.assertAlmostEqual(Mark.objects.get().x, 660, delta=1)
+
+    def test_two_tabs_keep_each_other_s_marks(self) -> None:
+        second = self.new_page()
+        other = self.open_bench(second)
+        self.put(self.driver, "2", 660)
+        self.saved(self.page)
+        self.put(other, "3", 590)
+        expect(second.locator("[data-mark]")).to_have_count(2)
+        self.assertEqual(Mark.objects.count(), 2)
+
+    def test_undo_goes_back_to_the_start(self) -> None:
+        page = self.page
+        page.keyboard.press("a")
+        self.put(self.driver, "2", 660)
+        self.driver.drag((660, 350), (700, 340))
+        self.saved(page)
+        for _ in range(3):
+            page.keyboard.press("Control+z")
+        expect(page.locator("[data-mark]")).to_have_count(0)
+        expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+        self.saved(page)
+        self.assertEqual((Mark.objects.count(), Peg.objects.count()), (0, 0))
+        page.keyboard.press("Control+y")
+        page.keyboard.press("Control+y")
+        expect(page.locator("[data-mark]")).to_have_count(1)

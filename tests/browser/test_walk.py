@@ -1,0 +1,227 @@
+"""The whole job as an instructor does it: from a student's clip to a lesson read on a phone."""
+
+import os
+import re
+import socket
+import subprocess
+import sys
+import urllib.request
+from threading import Thread
+
+from aiosmtpd.controller import Controller
+from django.db import connection
+from django.test import override_settings
+from playwright.sync_api import Page, expect
+
+from tests.browser.base import PASSWORD, BrowserCase, StageDriver, mark_all
+from tests.swings import DEMO_CLIPS, ROOT, truth
+from tropometer.server.bench.models import Swing
+from tropometer.server.demo.management.commands.load_demo import put_marks
+from tropometer.server.shelf.models import ReferenceSwing
+from tropometer.standins.mail import Folder, serve_page
+
+
+def free_port() -> int:
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        return int(s.getsockname()[1])
+
+
+class WalkTests(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        model = Swing.objects.create(instructor=self.owner, reference_hand="right", club="7 iron")
+        ReferenceSwing.objects.create(instructor=self.owner, swing=model, name="Range model")
+        put_marks(self.clip_from(DEMO_CLIPS / "reference.mp4", model), "reference")
+        self.start_worker()
+        self.mail_page = self.start_mail()
+
+    def start_worker(self) -> None:
+        """A worker process of its own, on the test's database and media."""
+        base = os.environ["DATABASE_URL"].rsplit("/", 1)[0]
+        media = str(self.folder / "media")
+        worker = subprocess.Popen(
+            [sys.executable, "manage.py", "procrastinate", "worker", "--fetch-job-polling-interval", "1"],
+            cwd=ROOT,
+            env={
+                **os.environ,
+                "DATABASE_URL": f"{base}/{connection.settings_dict['NAME']}",
+                "TROPO_MEDIA": media,
+            },
+            stderr=subprocess.DEVNULL,
+        )
+
+        def stop() -> None:
+            worker.terminate()
+            worker.wait(20)
+
+        self.addCleanup(stop)
+
+    def start_mail(self) -> str:
+        folder, port = Folder(self.folder / "mail"), free_port()
+        smtp = Controller(folder, hostname="127.0.0.1", port=port)
+        smtp.start()
+        self.addCleanup(smtp.stop)
+        page = serve_page(folder, free_port())
+        Thread(target=page.serve_forever, daemon=True).start()
+        self.addCleanup(page.shutdown)
+        settings = override_settings(
+            EMAIL_BACKEND="django.core.mail.backends.smtp.EmailBackend",
+            EMAIL_HOST="127.0.0.1",
+            EMAIL_PORT=port,
+        )
+        settings.enable()
+        self.addCleanup(settings.disable)
+        return f"http://127.0.0.1:{page.server_port}"
+
+    def test_from_a_left_hander_s_clip_to_a_lesson_on_the_phone(self) -> None:
+        page = self.page
+        self.sign_in_by_form(page)
+        expect(page.get_by_text("Every swing is answered.")).to_be_visible()
+        self.add_student(page)
+        self.refuse_what_is_no_video(page)
+        self.take_in(page)
+        student = self.measure(page)
+        self.compare(page, student)
+        self.read_in_inches(page)
+        link = self.write_and_send(page)
+        self.read_on_a_phone(link)
+        self.take_back(page, link)
+
+    def sign_in_by_form(self, page: Page) -> None:
+        page.goto("/")
+        page.get_by_label("Mail address").fill(self.owner.email)
+        page.get_by_label("Password").fill("wrong-password")
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_role("alert")).to_contain_text("not correct")
+        page.get_by_label("Password").fill(PASSWORD)
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_role("heading", name="Inbox")).to_be_visible()
+
+    def add_student(self, page: Page) -> None:
+        page.get_by_role("link", name="Students").click()
+        page.get_by_role("button", name="New student").click()
+        page.get_by_label("Name").fill("Ilse Marrin")
+        page.get_by_label("Mail address").fill("ilse@skerrow.example")
+        page.get_by_label("Plays").select_option("left")
+        page.get_by_label("Height, cm").fill("168")
+        page.get_by_role("button", name="Add student").click()
+        expect(page.get_by_role("heading", name="Ilse Marrin")).to_be_visible()
+        expect(page.get_by_text("left-handed · 168.0 cm")).to_be_visible()
+
+    def refuse_what_is_no_video(self, page: Page) -> None:
+        notes = self.folder / "notes.mp4"
+        notes.write_text("These are notes, not a film. " * 40)
+        page.get_by_role("link", name="Inbox").click()
+        page.get_by_role("button", name="New swing").click()
+        page.get_by_label("Student", exact=True).select_option(label="Ilse Marrin")
+        page.get_by_label("Clip").set_input_files(notes)
+        page.get_by_role("button", name="Take in").click()
+        expect(page.get_by_role("alert")).to_have_text(
+            "notes.mp4: This file is not a video, or it is damaged."
+        )
+        self.assertEqual(Swing.objects.filter(student__isnull=False).count(), 0)
+
+    def take_in(self, page: Page) -> None:
+        page.get_by_label("Clip").set_input_files(DEMO_CLIPS / "ilse.mov")
+        page.get_by_label("Capture rate").fill("120")
+        page.get_by_label("Club").fill("7 iron")
+        page.get_by_label("In the student's words").fill("It felt solid today.")
+        page.get_by_label("Usual miss").fill("A push")
+        page.get_by_role("button", name="Take in").click()
+        expect(page.get_by_text("It felt solid today.")).to_be_visible()
+        expect(page.get_by_role("progressbar").or_(page.get_by_text("283 frames"))).to_be_visible()
+        expect(page.get_by_text("283 frames at 120/s (slow motion)")).to_be_visible(timeout=90_000)
+        page.get_by_role("link", name="Open on the bench").click()
+
+    def measure(self, page: Page) -> StageDriver:
+        student = StageDriver(page)
+        student.wait_drawn()
+        mark_all(student, "ilse")
+        tape = page.get_by_test_id("tape-pelvis_sway-top")
+        expect(tape).to_contain_text(
+            re.compile(r"Pelvis sway at Top: −2\.\d ± 0\.\d cm, away from target\. Inside the band")
+        )
+        top = truth("ilse")["checkpoints"]["top"]
+        tape.click()
+        student.wait_drawn(top)
+        expect(page.get_by_test_id("student-time")).to_have_text("−283 ms")
+        known = truth("ilse")["frames"][top]["tbu_m"]
+        start = truth("ilse")["frames"][truth("ilse")["checkpoints"]["address"]]["tbu_m"]
+        gap = known["trail_hip_edge"][0] - start["trail_foot_outer"][0]
+        shown = page.get_by_test_id("tape-trail_hip_gap-top").inner_text()
+        value, u95 = map(float, re.findall(r"(\d+\.\d) ± (\d+\.\d)", shown)[0])
+        self.assertLessEqual(abs(value - gap * 100), u95)
+        return student
+
+    def compare(self, page: Page, student: StageDriver) -> None:
+        reference = StageDriver(page, "reference")
+        expect(reference.stage).to_contain_text("shown mirrored")
+        for at in ("impact", "address", "top"):  # peg to peg, both move
+            student.go_to(truth("ilse")["checkpoints"][at])
+            reference.wait_drawn(truth("reference")["checkpoints"][at])
+        tape = page.get_by_test_id("tape-pelvis_sway-top")
+        before = tape.text_content() or ""
+        place = truth("ilse")["frames"][student.frame()]["pixels"]["lead_hip"]
+        student.drag(tuple(place), (place[0] + 40, place[1]))
+        expect(tape).not_to_have_text(before)
+        page.keyboard.press("Control+z")
+        expect(tape).to_have_text(before)
+        student.click(*place)
+        page.keyboard.press("ArrowRight")  # a tenth of a screen pixel: too little to be seen in the value
+        page.keyboard.press("Control+z")
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("status").filter(has_text="Saved")).to_be_visible()
+        page.reload()
+        expect(tape).to_have_text(before)
+        student.wait_drawn()
+        student.go_to(truth("ilse")["checkpoints"]["top"])
+
+    def read_in_inches(self, page: Page) -> None:
+        page.get_by_role("button", name="in", exact=True).click()
+        expect(page.get_by_test_id("tape-pelvis_sway-top")).to_contain_text(re.compile(r"−0\.9 ± 0\.3 in"))
+        page.get_by_role("button", name="cm", exact=True).click()
+
+    def write_and_send(self, page: Page) -> str:
+        page.keyboard.press("p")
+        expect(page.get_by_text("Frame 140 is in the lesson (1).")).to_be_visible()
+        page.get_by_role("button", name="Lesson desk").click()
+        page.get_by_label("Opening words").fill("Good posture. One thing for two weeks.")
+        page.get_by_label("Words under Ilse Marrin, top").fill("Keep this room.")
+        page.get_by_label("Drill").select_option("arms_folded_shift")
+        preview = page.get_by_role("complementary", name="Preview of the lesson sheet")
+        expect(preview).to_contain_text("Keep this room.")
+        expect(preview).to_contain_text("Let the right (front) foot turn out")
+        page.get_by_role("button", name="Send to ilse@skerrow.example").click()
+        expect(page.get_by_text("Not read yet.")).to_be_visible()
+        mails = urllib.request.urlopen(self.mail_page, timeout=5).read().decode()
+        self.assertIn("To ilse@skerrow.example", mails)
+        link = re.search(r'href="([^"]+/l/[^"]+)"', mails)
+        assert link is not None
+        page.get_by_role("link", name="Inbox").click()
+        expect(page.get_by_text("Every swing is answered.")).to_be_visible()
+        return link[1]
+
+    def read_on_a_phone(self, link: str) -> None:
+        phone = self.browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
+        self.addCleanup(phone.close)
+        page = phone.new_page()
+        page.goto(link)
+        expect(page.get_by_text("Keep this room.")).to_be_visible()
+        told = re.compile(r"Your left \(back\) hip is \d\.\d cm inside your shoe\.")
+        expect(page.get_by_text(told)).to_be_visible()
+        expect(page.get_by_role("heading", name="Your drill: Arms folded, pressure first")).to_be_visible()
+        expect(page.get_by_text("Take care.")).to_be_visible()
+        loaded = page.locator("svg image").first
+        self.assertTrue(loaded.evaluate("(i) => fetch(i.href.baseVal).then((r) => r.ok)"))
+        self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)
+
+    def take_back(self, page: Page, link: str) -> None:
+        page.get_by_role("link", name="Lessons").click()
+        page.get_by_role("link", name="Ilse Marrin").click()
+        expect(page.get_by_text("First read")).to_be_visible()
+        page.get_by_role("button", name="Take the link back").click()
+        expect(page.get_by_text("it leads nowhere now")).to_be_visible()
+        other = self.new_page()
+        other.goto(link)
+        expect(other.get_by_role("heading")).to_have_text("This link no longer leads to a lesson")
