@@ -139,9 +139,8 @@ class WalkTests(BrowserCase):
         student.wait_drawn()
         mark_all(student, "ilse")
         tape = page.get_by_test_id("tape-pelvis_sway-top")
-        expect(tape).to_contain_text(
-            re.compile(r"Pelvis sway at Top: −2\.\d ± 0\.\d cm, away from target\. Inside the band")
-        )
+        read = r"Pelvis sway at Top: −2\.\d ± 0\.\d cm, away from target\. Inside the band"
+        expect(tape).to_contain_text(re.compile(read))
         top = truth("ilse")["checkpoints"]["top"]
         tape.click()
         student.wait_drawn(top)

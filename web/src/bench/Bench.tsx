@@ -6,8 +6,9 @@ import { api, got } from "../api/client";
 import { meQuery, schoolsQuery, shelfQuery, swingQuery } from "../api/queries";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
+import type { Units } from "../units";
 import { BenchContext, useBench } from "./benchContext";
-import { type Bench as BenchOf, createBench, OTHER } from "./benchStore";
+import { type Bench as BenchOf, createBench, OTHER, type Side as SideName } from "./benchStore";
 import { KnownLengthPanel } from "./KnownLengthPanel";
 import { KEYS, useKeys } from "./keys";
 import { MarkRail } from "./MarkRail";
@@ -93,26 +94,25 @@ function OpenBench({ id }: { id: string }) {
 function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode }) {
   const units = useQuery(meQuery).data?.units ?? "cm";
   const schools = useQuery(schoolsQuery);
-  const sides = useBench((state) => state.sides);
-  const active = useBench((state) => state.active);
+  const swing = useBench((state) => (state.sides.student ?? state.sides.reference)?.swing);
+  const compared = useBench((state) => state.sides.reference !== undefined);
   const [help, setHelp] = useState(false);
-  const main = sides.student ?? sides.reference;
-  const student = sides.student?.swing.student;
+  const student = swing?.student;
   const picking = usePick(bench);
   const showHelp = useCallback(() => setHelp(true), []);
   useKeys(bench, { pick: picking.pick, help: showHelp });
-  if (!main) return null;
+  if (!swing) return null;
   const school = schools.data?.find((each) => each.id === student?.school)?.name;
   return (
     <div className="flex h-full min-h-[700px] min-w-[1000px] flex-col gap-2 p-2">
       <div className="flex h-8 shrink-0 items-center gap-3">
         <h1 className="text-lg font-bold">
-          {main.swing.title}
-          <span className="ml-2 text-sm font-normal">{main.swing.club}</span>
+          {swing.title}
+          <span className="ml-2 text-sm font-normal">{swing.club}</span>
         </h1>
-        {main.swing.words && (
-          <p className="min-w-0 flex-1 truncate text-sm italic opacity-85" title={main.swing.words}>
-            “{main.swing.words}”
+        {swing.words && (
+          <p className="min-w-0 flex-1 truncate text-sm italic opacity-85" title={swing.words}>
+            “{swing.words}”
           </p>
         )}
         <span className="ml-auto" />
@@ -120,8 +120,8 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
         {choice}
         <a
           className="btn btn-sm btn-square"
-          href={`/api/swings/${main.swing.id}/record`}
-          download={`swing-record-${main.swing.id.slice(0, 8)}.json`}
+          href={`/api/swings/${swing.id}/record`}
+          download={`swing-record-${swing.id.slice(0, 8)}.json`}
           aria-label="Export the swing record"
           title="Export the swing record"
         >
@@ -140,17 +140,9 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
       <div className="flex min-h-0 flex-1 gap-2">
         <div className="flex min-w-0 flex-1 flex-col gap-2">
           <div className="flex min-h-0 flex-1 gap-2">
-            {(["student", "reference"] as const).map((side) => {
-              const state = sides[side];
-              if (!state) return null;
-              return (
-                <div key={side} className="flex min-w-0 flex-1 flex-col gap-1">
-                  <Stage key={state.clip.id} side={side} state={state} units={units} />
-                  <MarkRail side={side} state={state} />
-                </div>
-              );
-            })}
-            {!sides.reference && (
+            <Side side="student" units={units} />
+            <Side side="reference" units={units} />
+            {!compared && (
               <div className="plate grid flex-1 place-items-center border-dashed p-6 text-center text-sm">
                 <p>
                   No reference yet. Put one on the{" "}
@@ -164,7 +156,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
           </div>
           <div className="flex shrink-0 items-center justify-between gap-2">
             <Transport />
-            {sides[active] && <KnownLengthPanel side={active} state={sides[active]} units={units} />}
+            <ActiveLength units={units} />
           </div>
           <SwingRule />
         </div>
@@ -206,6 +198,25 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
       )}
     </div>
   );
+}
+
+/** A stage with its rail. */
+function Side({ side, units }: { side: SideName; units: Units }) {
+  const state = useBench((bench) => bench.sides[side]);
+  if (!state) return null;
+  return (
+    <div className="flex min-w-0 flex-1 flex-col gap-1">
+      <Stage key={state.clip.id} side={side} state={state} units={units} />
+      <MarkRail side={side} state={state} />
+    </div>
+  );
+}
+
+/** The known length of the stage that is worked on. */
+function ActiveLength({ units }: { units: Units }) {
+  const active = useBench((bench) => bench.active);
+  const known = useBench((bench) => bench.sides[active]?.on.calibration);
+  return known ? <KnownLengthPanel side={active} known={known} units={units} /> : null;
 }
 
 /** Putting the active stage's frame into the swing's lesson. */

@@ -1,7 +1,7 @@
 import { type FormEvent, useEffect, useState } from "react";
 import { metres, shown, type Units } from "../units";
 import { useBench } from "./benchContext";
-import type { Side, SideState } from "./benchStore";
+import type { Side } from "./benchStore";
 import type { Calibration } from "./edits";
 
 const PLACES: [Calibration["place"], string][] = [
@@ -11,16 +11,15 @@ const PLACES: [Calibration["place"], string][] = [
 ];
 
 /** How long the drawn length is and where it lies; what is known of the camera. */
-export function KnownLengthPanel({ side, state, units }: { side: Side; state: SideState; units: Units }) {
+export function KnownLengthPanel(props: { side: Side; known: Calibration; units: Units }) {
+  const { side, known, units } = props;
   const edit = useBench((bench) => bench.edit);
-  const known = state.on.calibration;
   const [length, setLength] = useState("");
   const [distance, setDistance] = useState("");
   useEffect(() => {
-    setLength(known ? shown(known.length_m, "m", units).toFixed(1) : "");
-    setDistance(known?.camera_distance_m ? known.camera_distance_m.toFixed(1) : "");
+    setLength(shown(known.length_m, "m", units).toFixed(1));
+    setDistance(known.camera_distance_m ? known.camera_distance_m.toFixed(1) : "");
   }, [known, units]);
-  if (!known) return null;
   const change = (value: Partial<Calibration>) =>
     edit(side, { kind: "calibration", value: { ...known, ...value } });
   const keepLength = () => {

@@ -143,6 +143,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     const now = drag.current;
     drag.current = null;
     if (!now || !view) return;
+    if (!tool) setPointer(null); // the loupe goes with the drag
     if (now.kind === "length" && start) {
       const end = toPicture(pointOf(event), view, size);
       setStart(null);

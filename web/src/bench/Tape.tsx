@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { type Units, withError } from "../units";
 import { CHECKPOINT_WORDS, direction, READING_WORDS } from "../words";
 import type { Reading } from "./benchStore";
@@ -11,11 +12,11 @@ interface Props {
   reading: Reading;
   reference?: Reading;
   units: Units;
-  go: () => void;
+  go: (reading: Reading) => void;
 }
 
 /** A reading on a piece of measuring tape; a click goes to the frame it came from. */
-export function Tape({ reading, reference, units, go }: Props) {
+export const Tape = memo(function Tape({ reading, reference, units, go }: Props) {
   const { value, u95 } = reading;
   const given = reading.status === "ok" && value !== null && u95 !== null;
   const word = READING_WORDS[reading.reading] ?? reading.reading;
@@ -24,7 +25,7 @@ export function Tape({ reading, reference, units, go }: Props) {
       type="button"
       data-testid={`tape-${reading.reading}-${reading.at}`}
       className="block w-full border-b border-pine/20 py-1 text-left last:border-0 hover:bg-base-200"
-      onClick={go}
+      onClick={() => go(reading)}
       title={given ? `${reading.method} Largest error: ${reading.largest_error}.` : reading.method}
     >
       <span className="flex items-baseline justify-between gap-2 px-2">
@@ -49,7 +50,7 @@ export function Tape({ reading, reference, units, go }: Props) {
       )}
     </button>
   );
-}
+});
 
 function TapePicture(props: {
   reading: Reading;

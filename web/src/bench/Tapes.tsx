@@ -1,36 +1,21 @@
-import type { Schemas } from "../api/client";
+import { useCallback } from "react";
 import type { Units } from "../units";
 import { CHECKPOINT_WORDS, type Checkpoint } from "../words";
-import { useBench } from "./benchContext";
-import { OTHER, pegsOf, type Reading, type Side } from "./benchStore";
+import { useBench, useBenchStore } from "./benchContext";
+import { type Bench, OTHER, pegsOf, type Reading, type Side } from "./benchStore";
 import { Tape } from "./Tape";
 
 /** The readings of the swing, checkpoint by checkpoint, with the reference's beneath. */
 export function Tapes({ units, school }: { units: Units; school?: string }) {
-  const sides = useBench((bench) => bench.sides);
-  const goTo = useBench((bench) => bench.goTo);
-  const set = useBench((bench) => bench.set);
-  const main: Side = sides.student ? "student" : "reference";
-  const state = sides[main];
-  if (!state) return null;
-  const other = sides[OTHER[main]];
-
-  const go = (reading: Reading) => {
-    set({ active: main, selected: null, tool: null });
-    const frame = pegsOf(state.on)[reading.at];
-    if (frame !== undefined) goTo(main, frame);
-    const need = reading.needs[0];
-    if (need) follow(need);
-  };
-  const follow = (need: Schemas["NeedOut"]) => {
-    if (need.kind === "known_length") set({ tool: "known_length" });
-    if (need.kind === "mark" && need.at) {
-      const frame = pegsOf(state.on)[need.at];
-      if (frame !== undefined) goTo(main, frame);
-      set({ tool: need.name });
-    }
-  };
-  const groups = [...new Set(state.readings.map((reading) => reading.at))] as Checkpoint[];
+  const bench = useBenchStore();
+  const main: Side = useBench((state) => (state.sides.student ? "student" : "reference"));
+  const on = useBench((state) => state.sides[main]?.on);
+  const readings = useBench((state) => state.sides[main]?.readings);
+  const others = useBench((state) => state.sides[OTHER[main]]?.readings);
+  const go = useCallback((reading: Reading) => follow(bench, main, reading), [bench, main]);
+  if (!on || !readings) return null;
+  const pegs = pegsOf(on);
+  const groups = [...new Set(readings.map((reading) => reading.at))] as Checkpoint[];
   return (
     <section aria-label="Readings" className="plate flex min-h-0 flex-col overflow-y-auto">
       {groups.map((at) => (
@@ -38,20 +23,18 @@ export function Tapes({ units, school }: { units: Units; school?: string }) {
           <h2 className="flex items-baseline justify-between bg-pine px-2 py-1 text-sm font-semibold text-paper">
             {CHECKPOINT_WORDS[at]}
             <span className="num text-xs font-normal">
-              {pegsOf(state.on)[at] === undefined ? "not pegged" : `frame ${pegsOf(state.on)[at]}`}
+              {pegs[at] === undefined ? "not pegged" : `frame ${pegs[at]}`}
             </span>
           </h2>
-          {state.readings
+          {readings
             .filter((reading) => reading.at === at)
             .map((reading) => (
               <Tape
                 key={reading.reading}
                 reading={reading}
-                reference={other?.readings.find(
-                  (each) => each.reading === reading.reading && each.at === reading.at,
-                )}
+                reference={others?.find((each) => each.reading === reading.reading && each.at === at)}
                 units={units}
-                go={() => go(reading)}
+                go={go}
               />
             ))}
         </div>
@@ -64,4 +47,18 @@ export function Tapes({ units, school }: { units: Units; school?: string }) {
       )}
     </section>
   );
+}
+
+/** Go to the frame a reading came from; for a refused one, take the missing thing in hand. */
+function follow(bench: Bench, side: Side, reading: Reading): void {
+  const { sides, goTo, set } = bench.getState();
+  const on = sides[side]?.on;
+  if (!on) return;
+  const pegs = pegsOf(on);
+  const need = reading.needs[0];
+  const frame = pegs[need?.at ?? reading.at];
+  set({ active: side, selected: null, tool: null });
+  if (frame !== undefined) goTo(side, frame);
+  if (need?.kind === "known_length") set({ tool: "known_length" });
+  if (need?.kind === "mark") set({ tool: need.name });
 }

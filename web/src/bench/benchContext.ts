@@ -4,8 +4,14 @@ import type { Bench, BenchState } from "./benchStore";
 
 export const BenchContext = createContext<Bench | null>(null);
 
-export function useBench<T>(pick: (state: BenchState) => T): T {
+/** The open bench itself, for acting on it without listening to it. */
+export function useBenchStore(): Bench {
   const bench = useContext(BenchContext);
-  if (!bench) throw new Error("useBench outside a bench");
-  return useStore(bench, pick);
+  if (!bench) throw new Error("There is no bench here");
+  return bench;
+}
+
+/** A part of the bench's state, listened to. */
+export function useBench<T>(pick: (state: BenchState) => T): T {
+  return useStore(useBenchStore(), pick);
 }
