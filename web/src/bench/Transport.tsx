@@ -23,51 +23,29 @@ export function Transport() {
   const canUndo = useBench((bench) => bench.done.length > 0);
   const canRedo = useBench((bench) => bench.undone.length > 0);
   const both = useBench((bench) => bench.sides.student !== undefined && bench.sides.reference !== undefined);
-  const button = "btn btn-sm btn-square";
+  const square = "btn btn-sm btn-square";
+  const moves = [
+    { label: "Peg before", key: "[", Icon: ChevronFirst, go: () => toPeg(-1) },
+    { label: "Ten frames back", key: "Shift ←", Icon: ChevronsLeft, go: () => step(-10) },
+    { label: "One frame back", key: "←", Icon: ChevronLeft, go: () => step(-1) },
+    { label: "One frame on", key: "→", Icon: ChevronRight, go: () => step(1) },
+    { label: "Ten frames on", key: "Shift →", Icon: ChevronsRight, go: () => step(10) },
+    { label: "Peg after", key: "]", Icon: ChevronLast, go: () => toPeg(1) },
+  ];
   return (
     <div className="flex items-center gap-1" role="toolbar" aria-label="Frames">
-      <button
-        type="button"
-        className={button}
-        onClick={() => toPeg(-1)}
-        aria-label="Peg before"
-        title="Peg before ["
-      >
-        <ChevronFirst size={18} aria-hidden />
-      </button>
-      <button
-        type="button"
-        className={button}
-        onClick={() => step(-10)}
-        aria-label="Ten frames back"
-        title="Shift ←"
-      >
-        <ChevronsLeft size={18} aria-hidden />
-      </button>
-      <button type="button" className={button} onClick={() => step(-1)} aria-label="One frame back" title="←">
-        <ChevronLeft size={18} aria-hidden />
-      </button>
-      <button type="button" className={button} onClick={() => step(1)} aria-label="One frame on" title="→">
-        <ChevronRight size={18} aria-hidden />
-      </button>
-      <button
-        type="button"
-        className={button}
-        onClick={() => step(10)}
-        aria-label="Ten frames on"
-        title="Shift →"
-      >
-        <ChevronsRight size={18} aria-hidden />
-      </button>
-      <button
-        type="button"
-        className={button}
-        onClick={() => toPeg(1)}
-        aria-label="Peg after"
-        title="Peg after ]"
-      >
-        <ChevronLast size={18} aria-hidden />
-      </button>
+      {moves.map(({ label, key, Icon, go }) => (
+        <button
+          key={label}
+          type="button"
+          className={square}
+          onClick={go}
+          aria-label={label}
+          title={`${label} (${key})`}
+        >
+          <Icon size={18} aria-hidden />
+        </button>
+      ))}
       <button
         type="button"
         className={`btn btn-sm ml-2 ${linked ? "btn-primary" : ""}`}
@@ -81,7 +59,7 @@ export function Transport() {
       </button>
       <button
         type="button"
-        className={`${button} ml-2`}
+        className={`${square} ml-2`}
         onClick={undo}
         disabled={!canUndo}
         aria-label="Undo"
@@ -91,7 +69,7 @@ export function Transport() {
       </button>
       <button
         type="button"
-        className={button}
+        className={square}
         onClick={redo}
         disabled={!canRedo}
         aria-label="Redo"

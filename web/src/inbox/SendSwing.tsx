@@ -1,34 +1,19 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { studentsQuery } from "../api/queries";
-import { upload } from "../api/upload";
-import { ClipFields, filled } from "../parts/ClipFields";
+import { ClipFields } from "../parts/ClipFields";
 import { Field } from "../parts/Field";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
+import { useUpload } from "../parts/useUpload";
 import { StudentForm } from "../students/StudentForm";
 
 /** Take in a student's clip with their words. */
 export function SendSwing({ close }: { close: () => void }) {
   const students = useQuery(studentsQuery);
-  const queries = useQueryClient();
   const [adding, setAdding] = useState(false);
-  const [share, setShare] = useState<number | null>(null);
-  const [error, setError] = useState<Error | null>(null);
   const [student, setStudent] = useState("");
-  const submit = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    setError(null);
-    setShare(0);
-    try {
-      await upload("/api/swings", filled(event.currentTarget), setShare);
-      await queries.invalidateQueries({ queryKey: ["swings"] });
-      close();
-    } catch (trouble) {
-      setError(trouble as Error);
-      setShare(null);
-    }
-  };
+  const { submit, share, error } = useUpload("/api/swings", "swings", close);
   if (adding)
     return (
       <Sheet title="New student" close={() => setAdding(false)}>

@@ -85,8 +85,11 @@ export function LessonDesk() {
       {actions.error && <Trouble error={actions.error} />}
       <div className="grid gap-5 lg:grid-cols-[1fr_400px]">
         <div className="min-w-0">
-          {sent ? <SentState lesson={lesson.data} actions={actions} /> : null}
-          {!sent && <Draft lesson={lesson.data} units={units} actions={actions} />}
+          {sent ? (
+            <SentState lesson={lesson.data} actions={actions} />
+          ) : (
+            <Draft lesson={lesson.data} units={units} actions={actions} />
+          )}
         </div>
         <Preview id={id} />
       </div>

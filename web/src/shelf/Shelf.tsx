@@ -1,16 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { type Reference, shelfQuery } from "../api/queries";
-import { upload } from "../api/upload";
-import { ClipFields, filled } from "../parts/ClipFields";
+import { ClipFields } from "../parts/ClipFields";
 import { ClipState } from "../parts/ClipState";
 import { Field } from "../parts/Field";
 import { Empty, Page } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
+import { useUpload } from "../parts/useUpload";
 
 /** The reference swings to compare with. */
 export function Shelf() {
@@ -78,22 +78,7 @@ function ReferenceCard({ reference }: { reference: Reference }) {
 }
 
 function NewReference({ close }: { close: () => void }) {
-  const queries = useQueryClient();
-  const [share, setShare] = useState<number | null>(null);
-  const [error, setError] = useState<Error | null>(null);
-  const submit = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    setError(null);
-    setShare(0);
-    try {
-      await upload("/api/shelf", filled(event.currentTarget), setShare);
-      await queries.invalidateQueries({ queryKey: ["shelf"] });
-      close();
-    } catch (trouble) {
-      setError(trouble as Error);
-      setShare(null);
-    }
-  };
+  const { submit, share, error } = useUpload("/api/shelf", "shelf", close);
   return (
     <Sheet title="New reference" close={close}>
       <form onSubmit={submit}>
