@@ -46,9 +46,17 @@ export const shelfQuery = queryOptions({
   refetchInterval: (query) => (query.state.data?.some((row) => busy(row.clips)) ? CLIP_POLL_MS : false),
 });
 
+/** Students read their lessons while nothing happens here: ask again at every visit and now and then. */
+const READ_POLL_MS = 10_000;
+
+const unread = (lesson: { sent_at?: string | null; first_read_at?: string | null }) =>
+  Boolean(lesson.sent_at) && !lesson.first_read_at;
+
 export const lessonsQuery = queryOptions({
   queryKey: ["lessons"],
   queryFn: () => got(api.GET("/api/lessons")),
+  refetchOnMount: "always",
+  refetchInterval: (query) => (query.state.data?.some(unread) ? READ_POLL_MS : false),
 });
 
 export const swingQuery = (id: string) =>
@@ -62,4 +70,6 @@ export const lessonQuery = (id: string) =>
   queryOptions({
     queryKey: ["lesson", id],
     queryFn: () => got(api.GET("/api/lessons/{id}", { params: { path: { id } } })),
+    refetchOnMount: "always",
+    refetchInterval: (query) => (query.state.data && unread(query.state.data) ? READ_POLL_MS : false),
   });
