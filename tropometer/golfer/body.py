@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 import scipy.sparse as sp
 
-from tropometer.golfer.base_mesh import Floats, add_target, load_base, load_json, normals, subdivide
+from tropometer.golfer.base_mesh import Floats, Ints, add_target, load_base, load_json, normals, subdivide
 from tropometer.golfer.shoe import MAT, shoe
 
 
@@ -33,9 +33,53 @@ class Body:
     ext: Any = None
     index: Any = None
 
+    def posed(self, matrices: Floats) -> tuple[Floats, Floats]:
+        """The surface (vertices, 3) and its normals for skinning matrices (bones, 4, 4)."""
+        moves = (self.S @ matrices[:, :3, :].reshape(-1, 12).astype("f4")).reshape(-1, 3, 4)
+        places = np.einsum("nij,nj->ni", moves[:, :, :3], self.rp) + moves[:, :, 3]
+        return places, np.einsum("nij,nj->ni", moves[:, :, :3], self.rn)
 
-def build(height: float = 1.78, gender: float = 1.0, weight: float = 0.0, cap: bool = True) -> Body:
-    """A golfer of a stature in metres; gender 0 female to 1 male; weight -1 slight to 1 heavy."""
+
+def _ponytail(start: Floats, sc: float) -> tuple[Floats, Ints]:
+    """Vertices and quads of tied hair that falls from the back of the head."""
+    rings, sides = 9, 12
+    share = np.linspace(0, 1, rings)
+    middle = start + sc * np.stack([0 * share, -0.11 * share**1.3, -0.035 * np.sin(share * 2.4)], 1)
+    radius = sc * np.interp(share, [0, 0.12, 0.4, 1], [0.014, 0.028, 0.032, 0.008])
+    round_ = np.linspace(0, 2 * np.pi, sides, endpoint=False)
+    ring = np.stack([np.cos(round_), 0 * round_, np.sin(round_)], 1)
+    vertices = (middle[:, None] + radius[:, None, None] * ring).reshape(-1, 3)
+    quads = [
+        [i * sides + j, i * sides + (j + 1) % sides, (i + 1) * sides + (j + 1) % sides, (i + 1) * sides + j]
+        for i in range(rings - 1)
+        for j in range(sides)
+    ]
+    return vertices, np.array(quads)
+
+
+def _reshape(V: Floats, height: float, hip_width: float, foot_length: float) -> None:
+    """Widen the hips and lengthen the feet in place, by factors, fading out above and below."""
+    level = V[:, 1] / height
+    hips = np.interp(level, [0.04, 0.50, 0.54, 0.63], [0, 1, 1, 0])
+    V[:, 0] *= 1 + (hip_width - 1) * hips
+    ankle = V[level < 0.05, 2].min() + 0.06
+    feet = np.interp(level, [0.035, 0.06], [1, 0])
+    V[:, 2] += (V[:, 2] - ankle) * (foot_length - 1) * feet
+
+
+def build(
+    height: float = 1.78,
+    gender: float = 1.0,
+    weight: float = 0.0,
+    cap: bool = True,
+    ponytail: bool = False,
+    hip_width: float = 1.0,
+    foot_length: float = 1.0,
+) -> Body:
+    """A golfer of a stature in metres; gender 0 female to 1 male; weight -1 slight to 1 heavy.
+
+    `hip_width` and `foot_length` are factors on what the mesh has for that stature.
+    """
     V, G = load_base()
     for g, wg in (("male", gender), ("female", 1 - gender)):
         add_target(V, f"caucasian-{g}-young", wg)
@@ -48,6 +92,7 @@ def build(height: float = 1.78, gender: float = 1.0, weight: float = 0.0, cap: b
     lo, hi = V[bodyid, 1].min(), V[bodyid, 1].max()
     V[:, 1] -= lo
     V *= height / (hi - lo)
+    _reshape(V, height, hip_width, foot_length)
     # --- rig
     rig = load_json("rig")
     wj = load_json("weights")["weights"]
@@ -240,7 +285,14 @@ def build(height: float = 1.78, gender: float = 1.0, weight: float = 0.0, cap: b
         parts.append(
             (g, Fb[:, ::-1], Wb, np.full(len(g), MAT["cap"]), np.full(len(g), -1.0), np.zeros(len(g)))
         )
-    # --- collar
+    if ponytail:
+        back = np.array([0, eyeY + 0.045 * sc, V[scalp][:, 2].min() - 0.004 * sc])
+        tail_v, tail_f = _ponytail(back, sc)
+        Wt_ = np.zeros((len(tail_v), nb))
+        hangs = np.clip((back[1] - tail_v[:, 1]) / (0.16 * sc), 0, 1)  # its end lies on the back
+        Wt_[:, I["head"]], Wt_[:, I["spine_03"]] = 1 - hangs, hangs
+        plain = np.full(len(tail_v), -1.0)
+        parts.append((tail_v, tail_f, Wt_, np.full(len(tail_v), MAT["hair"]), plain, np.zeros(len(tail_v))))
     # --- shoes
     B.foot = {}
     for s in "lr":

@@ -1,102 +1,162 @@
-"""Renders a part of the cast to a clip file with its truth beside it."""
+"""Draws a take to a clip file with its truth beside it."""
 
 from __future__ import annotations
 
+import gzip
 import json
-from fractions import Fraction
+from collections.abc import Iterator
+from functools import lru_cache
 from pathlib import Path
-from typing import Any, cast
+from typing import Any
 
-import av
 import numpy as np
-import numpy.typing as npt
-from av.video.stream import VideoStream
 
-from tropometer.golfer import renderer as drawing
-from tropometer.golfer.body import build
-from tropometer.golfer.cast import Part
-from tropometer.golfer.swing_model import SwingModel, T
-from tropometer.golfer.truth import marks_3d
+from tropometer.golfer import bay, formats, strip
+from tropometer.golfer.body import Body, build
+from tropometer.golfer.cast import Person, Take
+from tropometer.golfer.events import timing
+from tropometer.golfer.footage import Footage, Picture
+from tropometer.golfer.forces import pressure
+from tropometer.golfer.motion import Motion
+from tropometer.golfer.rotations import Floats
+from tropometer.golfer.true_readings import true_readings
+from tropometer.golfer.truth_marks import hidden, mark_places
+from tropometer.swing.names import CHECKPOINTS
 
-START_S = 0.15
-END_S = 2.5
-MAT_RECT = (0, 0.35, 0.78, 0.78)
-CHECKPOINT_TIMES_S = {"address": T[0], "top": T[3], "impact": T[6]}
-ENCODER = {
-    "libx264": {"crf": "21", "preset": "medium", "bf": "2", "g": "30"},
-    "libx265": {"crf": "24", "preset": "fast", "g": "60", "x265-params": "log-level=none"},
-}
+FIRST_S = 0.15  # into the motion, where the clip begins
+AFTER_S = 0.12  # after the finish
 
 
-class Footage:
-    """One part, ready to draw at any instant."""
-
-    def __init__(self, part: Part) -> None:
-        self.part = part
-        self.mirror = -1.0 if part.left_handed else 1.0
-        self.body = build(part.stature_m, 0.0 if part.female else 1.0, part.build)
-        self.swing = SwingModel(self.body, faults=part.offsets)
-        camera = part.camera
-        self.renderer = drawing.Renderer(self.body, camera.width, camera.height)
-        drawing.scene(self.renderer, self.swing)
-        self.renderer.camera(camera.eye, camera.at, camera.fov_deg, MAT_RECT)
-        self.palette = drawing.srgb(*part.colours.split())
-
-    def frame(self, t: float) -> tuple[npt.NDArray[np.uint8], dict[str, Any]]:
-        """Picture (h, w, 3) and truth at time t of the model, seconds."""
-        bones, joints = self.swing.pose(t)
-        skin = self.renderer.skin(bones)
-        flip = np.array([self.mirror, 1, 1])
-        feet = [(joints[f"heel_{s}"] + joints[f"toe_{s}"]) / 2 * flip for s in "lr"]
-        things = drawing.instances(self.swing, joints, t, self.mirror)
-        picture = self.renderer.frame(bones, things, feet, self.palette, self.mirror)
-        marks = marks_3d(self.body, joints, skin)
-        pixels = self.part.camera.project(np.array(list(marks.values())) * flip)
-        truth = {
-            # T, B, U of the contract: toward the target, toward the ball, up
-            "tbu_m": {n: [round(float(v), 5) for v in (p[0], p[2], p[1])] for n, p in marks.items()},
-            "pixels": {n: np.round(p, 2).tolist() for n, p in zip(marks, pixels, strict=True)},
-        }
-        return np.ascontiguousarray(picture), truth
-
-    def stick_ends(self) -> tuple[npt.NDArray[np.float64], float]:
-        """Pixels (2, 2) of the alignment stick's ends and its length in metres."""
-        ends = drawing.stick_ends(self.swing) * np.array([self.mirror, 1, 1])
-        return self.part.camera.project(ends), float(np.linalg.norm(ends[1] - ends[0]))
+@lru_cache(maxsize=2)
+def body_of(person: Person) -> Body:
+    """The body of a made-up golfer."""
+    return build(
+        person.stature_m,
+        person.man,
+        person.build,
+        person.cap,
+        person.ponytail,
+        person.hip_width,
+        person.foot_length,
+    )
 
 
-def write_clip(part: Part, folder: Path) -> Path:
-    """Draw the whole swing into `folder` as a clip and a truth file; returns the clip's path."""
-    footage = Footage(part)
-    path = folder / f"{part.name}.{part.container}"
-    count = round((END_S - START_S) * part.capture_fps) + 1
-    frames: list[dict[str, Any]] = []
-    with av.open(str(path), "w") as out:
-        stream = cast(
-            VideoStream, out.add_stream(part.codec, rate=part.played_fps, options=ENCODER[part.codec])
-        )
-        stream.width, stream.height, stream.pix_fmt = part.camera.width, part.camera.height, "yuv420p"
-        if part.codec == "libx265":
-            stream.codec_context.codec_tag = "hvc1"
-        for number in range(count):
-            picture, truth = footage.frame(START_S + number / part.capture_fps)
-            frames.append(truth)
-            frame = av.VideoFrame.from_ndarray(picture, format="rgb24")
-            frame.pts, frame.time_base = number, Fraction(1, part.played_fps)
-            out.mux(stream.encode(frame))
-        out.mux(stream.encode(None))
-    stick, length_m = footage.stick_ends()
-    document = {
-        "name": part.name,
-        "hand": "left" if part.left_handed else "right",
-        "stature_m": part.stature_m,
-        "capture_fps": part.capture_fps,
-        "camera_eye_m": part.camera.eye,
-        "stick": {"pixels": np.round(stick, 2).tolist(), "length_m": round(length_m, 4)},
-        "checkpoints": {
-            name: round((t - START_S) * part.capture_fps) for name, t in CHECKPOINT_TIMES_S.items()
-        },
-        "frames": frames,
-    }
-    path.with_suffix(".truth.json").write_text(json.dumps(document, separators=(",", ":")) + "\n")
+def frame_times_s(take: Take, motion: Motion) -> Floats:
+    """When each frame was taken, on the motion's clock."""
+    count = round((motion.end_s + AFTER_S - FIRST_S) * take.recording.capture_fps)
+    return FIRST_S + take.recording.captured_s(count)
+
+
+def write_clip(take: Take, folder: Path, numbered: bool = False) -> Path:
+    """Draw the whole swing into `folder` as a clip and a truth file; returns the clip's path.
+
+    `numbered` paints each frame's number into the picture, for tests.
+    """
+    motion = Motion(body_of(take.person), take.settings)
+    times = frame_times_s(take, motion)
+    footage = Footage(motion, take.camera, take.person.colours, take.film)
+
+    def pictures() -> Iterator[Picture]:
+        for number, t in enumerate(times):
+            picture = footage.picture(float(t), number)
+            if numbered:
+                strip.paint(picture, number)
+            yield picture
+
+    path = folder / f"{take.name}.{take.recording.container}"
+    document = truth(take, motion, times)
+    strike = document["times_s"]["checkpoints"]["impact"] - times[0]
+    formats.write(path, pictures(), len(times), take.recording, strike)
+    with gzip.GzipFile(folder / f"{take.name}.truth.json.gz", "wb", mtime=0) as file:
+        file.write(json.dumps(document, separators=(",", ":")).encode())
     return path
+
+
+def truth(take: Take, motion: Motion, times: Floats) -> dict[str, Any]:
+    """All that is true of a take, as docs/formats/golfer-truth.md describes it."""
+    person, camera = take.person, take.camera
+    when = timing(motion)
+    poses = motion.poses(times)
+    marks = mark_places(motion, poses)
+    unseen = hidden(motion, poses, marks, camera)
+
+    def mat(instants: Floats) -> Any:
+        return pressure(motion, instants, person.man, person.mass_kg)
+
+    felt = mat(times)
+    pixels = {
+        name: np.array([camera.project(place[i], float(t))[0] for i, t in enumerate(times)])
+        for name, place in marks.items()
+    }
+    return {
+        "format": "tropometer-golfer-truth",
+        "version": 1,
+        "name": take.name,
+        "hand": person.hand,
+        "sex": person.sex,
+        "stature_m": person.stature_m,
+        "mass_kg": round(person.mass_kg, 1),
+        "club": take.settings.club,
+        "view": camera.view,
+        "capture_fps": take.recording.capture_fps,
+        "played_fps": take.recording.played_fps,
+        "camera": _camera(take),
+        "stick": {**_on_floor(take, bay.stick_ends(motion)), "length_m": bay.STICK_LENGTH_M},
+        "mat_corners": _on_floor(take, bay.mat_corners()),
+        "checkpoints": {at: int(np.argmin(np.abs(times - when.checkpoints[at]))) for at in CHECKPOINTS},
+        "times_s": {
+            "frames": np.round(times, 6).tolist(),
+            "checkpoints": {at: round(t, 6) for at, t in when.checkpoints.items()},
+            "starts": {part: round(t, 6) for part, t in when.starts.items()},
+        },
+        "readings": [
+            {
+                "reading": r.reading,
+                "at": r.at,
+                "value": r.value if isinstance(r.value, str) else round(r.value, 6),
+                "unit": r.unit,
+            }
+            for r in true_readings(motion, when, mat)
+        ],
+        "mat": {
+            "lead_force_n": np.round(felt.lead_force_n, 1).tolist(),
+            "trail_force_n": np.round(felt.trail_force_n, 1).tolist(),
+            "lead_place": np.round(felt.lead_place, 4).tolist(),
+            "trail_place": np.round(felt.trail_place, 4).tolist(),
+        },
+        # T, B, U of the contract: toward the target, toward the ball, up.
+        "tbu_m": {name: np.round(place[:, [0, 2, 1]], 4).tolist() for name, place in marks.items()},
+        "pixels": {name: np.round(place, 2).tolist() for name, place in pixels.items()},
+        "hidden": {name: "".join("01"[int(h)] for h in flags) for name, flags in unseen.items()},
+    }
+
+
+def _camera(take: Take) -> dict[str, Any]:
+    camera = take.camera
+    settings = (
+        "distance_m",
+        "height_m",
+        "fov_deg",
+        "off_square_deg",
+        "tilt_deg",
+        "roll_deg",
+        "beside_m",
+        "drift_deg",
+    )
+    return {
+        "width": camera.width,
+        "height": camera.height,
+        "focal_px": round(camera.focal_px, 3),
+        **{name: getattr(camera, name) for name in settings},
+        # From T, B, U of a right-hander to right, down, ahead; a left-hander's picture is its mirror image.
+        "rotation": np.round(camera.rotation[:, [0, 2, 1]], 9).tolist(),
+        "eye_tbu_m": np.round(camera.eye[[0, 2, 1]], 6).tolist(),
+    }
+
+
+def _on_floor(take: Take, points: Floats) -> dict[str, Any]:
+    """Things that stay where they are, as they lie and as the still camera sees them."""
+    return {
+        "pixels": np.round(take.camera.project(points), 2).tolist(),
+        "tbu_m": np.round(points[:, [0, 2, 1]], 4).tolist(),
+    }

@@ -11,8 +11,6 @@ import numpy.typing as npt
 from tropometer.golfer.base_mesh import Floats
 from tropometer.golfer.body import Body
 from tropometer.golfer.shaders import BGF, BGV, CATF, CATV, CHF, CHV, OBF, OBV
-from tropometer.golfer.shapes import club, sphere, tube
-from tropometer.golfer.swing_model import SwingModel
 
 
 def look(eye: Any, at: Any, up: Any = (0, 1, 0)) -> Floats:
@@ -45,6 +43,10 @@ def ortho(w: float, n: float, f: float) -> Floats:
     return np.array(
         [[1 / w, 0, 0, 0], [0, 1 / w, 0, 0], [0, 0, -2 / (f - n), -(f + n) / (f - n)], [0, 0, 0, 1]]
     )
+
+
+# How far thin copies add up to the moving thing itself where they all lie over each other.
+BLUR_COVER = 1.6
 
 
 class Renderer:
@@ -115,10 +117,16 @@ class Renderer:
             spec,
         )
 
-    def camera(self, eye: Any, at: Any, fov: float, matR: Any) -> None:
-        """Place the camera and draw the range once; matR is the mat (x, z, half sizes)."""
-        self.eye = np.array(eye, float)
-        self.VP = persp(fov, self.w / self.h) @ look(eye, at)
+    def camera(self, eye: Floats, rotation: Floats, fov: float, matR: Any) -> None:
+        """Place the camera and draw the range once.
+
+        `rotation` takes the range to right, down, ahead; `matR` is the mat (x, z, half sizes).
+        """
+        self.eye = eye
+        view = np.eye(4)
+        view[:3, :3] = np.diag([1, -1, -1]) @ rotation
+        view[:3, 3] = -view[:3, :3] @ eye
+        self.VP = persp(fov, self.w / self.h) @ view
         self.fb = self.ctx.simple_framebuffer((self.w, self.h))
         f = self.ctx.framebuffer([self.bgt])
         f.use()
@@ -137,17 +145,25 @@ class Renderer:
 
     def skin(self, M: Floats) -> Floats:
         """Upload the skinned vertices for bone matrices M (b, 4, 4); returns positions (n, 3)."""
-        B = self.B
-        A = (B.S @ M[:, :3, :].reshape(-1, 12).astype("f4")).reshape(-1, 3, 4)
-        p = np.einsum("nij,nj->ni", A[:, :, :3], B.rp) + A[:, :, 3]
-        n = np.einsum("nij,nj->ni", A[:, :, :3], B.rn)
+        p, n = self.B.posed(M)
         self.dyn.write(np.concatenate([p, n], 1).astype("f4").tobytes())
         return p
 
     def frame(
-        self, M: Floats, inst: Any, feet: Any, colors: Any, mir: float = 1.0, center: Any = (0, 0.9, 0)
+        self,
+        M: Floats,
+        inst: Any,
+        feet: Any,
+        colors: Any,
+        mir: float = 1.0,
+        center: Any = (0, 0.9, 0.1),
+        blurred: dict[str, list[Floats]] | None = None,
     ) -> npt.NDArray[np.uint8]:
-        """One picture (h, w, 3); mir -1 mirrors the golfer for a left-hander."""
+        """One picture (h, w, 3); mir -1 mirrors the golfer for a left-hander.
+
+        `inst` stands still while the shutter is open; `blurred` is drawn thinly at each of its places.
+        """
+        blurred = blurred or {}
         c = self.ctx
         self.skin(M)
         ctr = np.array(center)
@@ -161,7 +177,7 @@ class Renderer:
         w(self.pchs, "VP", LVP)
         self.pchs["mir"] = mir
         self.vchs.render()
-        for n, A in inst:
+        for n, A in [*inst, *((n, places[len(places) // 2]) for n, places in blurred.items())]:
             w(self.pobs, "VP", LVP)
             w(self.pobs, "M", A)
             self.objs[n][1].render()
@@ -206,6 +222,16 @@ class Renderer:
             w(p, "M", A)
             p["spec"] = self.objs[n][2]
             self.objs[n][0].render()
+        for n, places in blurred.items():
+            p["alpha"] = BLUR_COVER / len(places) if len(places) > 1 else 1.0
+            p["spec"] = self.objs[n][2]
+            c.enable(moderngl.BLEND)
+            self.fbo.depth_mask = len(places) == 1
+            for A in places:
+                w(p, "M", A)
+                self.objs[n][0].render()
+            self.fbo.depth_mask = True
+            c.disable(moderngl.BLEND)
         c.copy_framebuffer(self.out, self.fbo)
         return np.frombuffer(self.out.read(components=3), "u1").reshape(self.h, self.w, 3)[::-1]
 
@@ -213,39 +239,3 @@ class Renderer:
 def srgb(*h: str) -> list[tuple[float, ...]]:
     """Linear colours from hex."""
     return [tuple((np.array([int(x[i : i + 2], 16) for i in (0, 2, 4)]) / 255.0) ** 2.2) for x in h]
-
-
-# skin shirt trousers shoe sole hair eye cap glove belt
-
-
-STICK_LENGTH_M = 1.22
-STICK_RADIUS_M = 0.006
-STICK_AHEAD_OF_TOES_M = 0.05
-IMPACT_S = 1.60
-BALL_SPEED_M_S = (50.0, 16.0, 0.0)
-
-
-def stick_ends(S: SwingModel) -> Floats:
-    """Ends (2, 3) of the alignment stick that lies along the toes."""
-    toes = S.pose(0.0)[1]
-    z = max(toes["toe_l"][2], toes["toe_r"][2]) + STICK_AHEAD_OF_TOES_M
-    half = STICK_LENGTH_M / 2
-    return np.array([[-half, STICK_RADIUS_M, z], [half, STICK_RADIUS_M, z]])
-
-
-def scene(R: Renderer, S: SwingModel, kind: str = "7i") -> None:
-    """Add club, ball and alignment stick."""
-    R.add("club", club(kind, S.L), 0.8)
-    R.add("ball", sphere((0, 0, 0), 0.0214, (0.92, 0.92, 0.90)), 0.3)
-    a, b = stick_ends(S)
-    R.add("stick", tube(a, b, STICK_RADIUS_M, STICK_RADIUS_M, (0.95, 0.35, 0.05)), 0.1)
-
-
-def instances(S: SwingModel, J: dict[str, Any], t: float, mir: float = 1.0) -> list[tuple[str, Floats]]:
-    """Where club, stick and ball are at time t."""
-    mirror = np.diag([mir, 1, 1, 1.0])
-    held = np.eye(4)
-    held[:3, 0], held[:3, 1], held[:3, 2], held[:3, 3] = J["face"], J["shaft"], -J["toeup"], J["butt"]
-    ball = np.eye(4)
-    ball[:3, 3] = S.ball + np.array(BALL_SPEED_M_S) * max(0.0, t - IMPACT_S)
-    return [("club", mirror @ held), ("stick", mirror), ("ball", mirror @ ball)]

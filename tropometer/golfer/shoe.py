@@ -153,6 +153,7 @@ def shoe(
         ybot=ybot,
         heelpt=o + ax * (a0 + 0.02 * sc) + np.array([0, ybot, 0]),
         inner=o + ax * ub + lat * (inner * 0.042 * sc) + np.array([0, ybot, 0]),
+        outer=o + ax * ub - lat * (inner * 0.048 * sc) + np.array([0, ybot, 0]),
         toept=o + ax * a1 + np.array([0, ybot, 0]),
     )
     return R, Fq, Wn, mats

@@ -14,6 +14,7 @@ from tropometer.server.bench.measure import measured, ready_clips, record_of
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.schemas import BenchSwing, Edits, Measured, SwingIn, SwingRow
 from tropometer.server.clips.models import Clip
+from tropometer.server.clips.schemas import ClipIn, ClipOut
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.swing.record import to_document
 from tropometer.swing.schools import SCHOOLS
@@ -43,6 +44,14 @@ def swings(request: HttpRequest, waiting: bool = False) -> QuerySet[Swing]:
 def send_swing(request: HttpRequest, data: Form[SwingIn], file: File[UploadedFile]) -> tuple[int, Swing]:
     swing = services.receive(asking(request), data, file)
     return 201, services.swing_of(asking(request), swing.pk)
+
+
+@router.post("/swings/{uuid:id}/clips", response={201: ClipOut})
+def add_clip(
+    request: HttpRequest, id: UUID, data: Form[ClipIn], file: File[UploadedFile]
+) -> tuple[int, Clip]:
+    """One more clip of a swing, from another side."""
+    return 201, services.add_clip(services.swing_of(asking(request), id), data, file)
 
 
 @router.get("/swings/{uuid:id}", response=BenchSwing)

@@ -11,8 +11,8 @@ from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Peg, Sw
 from tropometer.server.bench.schemas import CalibrationEdit, MarkEdit, PegEdit, SwingIn
 from tropometer.server.clips.models import Clip
 from tropometer.server.clips.schemas import ClipIn
-from tropometer.server.clips.services import Upload, check_upload, forget_files, take_in
-from tropometer.server.people.models import User
+from tropometer.server.clips.services import RefusedClip, Upload, check_upload, forget_files, take_in
+from tropometer.server.people.models import Student, User
 from tropometer.server.people.services import student_of
 from tropometer.swing.names import MARKS
 
@@ -35,9 +35,17 @@ def swing_of(instructor: User, id: UUID) -> Swing:
     return owned(swings_of(instructor), id)
 
 
+def _check_consent(student: Student) -> None:
+    if not student.may_be_filmed:
+        raise RefusedClip(
+            f"{student.name} is under age: note a guardian's consent on the student's card first."
+        )
+
+
 def receive(instructor: User, data: SwingIn, upload: Upload) -> Swing:
     """Take in a student's swing with its first clip; a refused file leaves nothing behind."""
     student = student_of(instructor, data.student_id)
+    _check_consent(student)
     found = check_upload(upload)
     with transaction.atomic():
         swing = Swing.objects.create(
@@ -51,6 +59,13 @@ def receive(instructor: User, data: SwingIn, upload: Upload) -> Swing:
         about = ClipIn(view=data.view, capture_fps=data.capture_fps)
         take_in(swing.pk, instructor, upload, about, found)
     return swing
+
+
+def add_clip(swing: Swing, about: ClipIn, upload: Upload) -> Clip:
+    """Take in one more clip of a swing: the same swing seen from another side."""
+    if swing.student is not None:
+        _check_consent(swing.student)
+    return take_in(swing.pk, swing.instructor, upload, about, check_upload(upload))
 
 
 def receive_reference(instructor: User, hand: str, club: str, about: ClipIn, upload: Upload) -> Swing:

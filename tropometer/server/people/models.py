@@ -61,6 +61,10 @@ class Student(models.Model):
     hand = models.CharField(max_length=5, choices=Hand.choices)
     stature_m = models.FloatField(null=True, blank=True)
     school = models.CharField(max_length=40, default="loaded_shift")
+    history = models.TextField(max_length=2000, blank=True, help_text="what the instructor keeps in mind")
+    minor = models.BooleanField(default=False)
+    guardian = models.CharField(max_length=120, blank=True, help_text="who consented for a minor")
+    consent_on = models.DateField(null=True, blank=True)
     added_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -72,7 +76,15 @@ class Student(models.Model):
                 condition=Q(stature_m__isnull=True) | Q(stature_m__gte=0.8, stature_m__lte=2.5),
                 name="student_stature_plausible",
             ),
+            models.CheckConstraint(
+                condition=Q(consent_on__isnull=True) | ~Q(guardian=""), name="student_consent_is_somebodys"
+            ),
         ]
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def may_be_filmed(self) -> bool:
+        """Clips of a minor need a guardian's consent."""
+        return not self.minor or self.consent_on is not None

@@ -1,10 +1,11 @@
 """What the API says about people."""
 
-from typing import Literal
+from datetime import date
+from typing import Literal, Self
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import EmailStr, Field
+from pydantic import EmailStr, Field, model_validator
 
 Hand = Literal["right", "left"]
 Units = Literal["cm", "in"]
@@ -28,6 +29,16 @@ class StudentIn(Schema):
     hand: Hand
     stature_m: float | None = Field(None, ge=0.8, le=2.5)
     school: School = "loaded_shift"
+    history: str = Field("", max_length=2000)
+    minor: bool = False
+    guardian: str = Field("", max_length=120)
+    consent_on: date | None = None
+
+    @model_validator(mode="after")
+    def _consent_is_somebodys(self) -> Self:
+        if self.consent_on is not None and not self.guardian.strip():
+            raise ValueError("guardian: say who consented")
+        return self
 
 
 class StudentOut(Schema):
@@ -37,3 +48,7 @@ class StudentOut(Schema):
     hand: Hand
     stature_m: float | None
     school: School
+    history: str
+    minor: bool
+    guardian: str
+    consent_on: date | None

@@ -115,6 +115,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/swings/{id}/clips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Clip
+         * @description One more clip of a swing, from another side.
+         */
+        post: operations["tropometer_server_bench_api_add_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/swings/{id}": {
         parameters: {
             query?: never;
@@ -452,6 +472,14 @@ export interface components {
              * @enum {string}
              */
             school: "loaded_shift" | "centred" | "lead_biased";
+            /** History */
+            history: string;
+            /** Minor */
+            minor: boolean;
+            /** Guardian */
+            guardian: string;
+            /** Consent On */
+            consent_on: string | null;
         };
         /** StudentIn */
         StudentIn: {
@@ -475,6 +503,23 @@ export interface components {
              * @enum {string}
              */
             school: "loaded_shift" | "centred" | "lead_biased";
+            /**
+             * History
+             * @default
+             */
+            history: string;
+            /**
+             * Minor
+             * @default false
+             */
+            minor: boolean;
+            /**
+             * Guardian
+             * @default
+             */
+            guardian: string;
+            /** Consent On */
+            consent_on?: string | null;
         };
         /** ClipOut */
         ClipOut: {
@@ -585,6 +630,16 @@ export interface components {
              * @default
              */
             what_hurts: string;
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "face_on" | "down_the_line";
+            /** Capture Fps */
+            capture_fps?: number | null;
+        };
+        /** ClipIn */
+        ClipIn: {
             /**
              * View
              * @enum {string}
@@ -1499,6 +1554,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SwingRow"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_add_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * View
+                     * @enum {string}
+                     */
+                    view: "face_on" | "down_the_line";
+                    /** Capture Fps */
+                    capture_fps?: number | null;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOut"];
                 };
             };
         };

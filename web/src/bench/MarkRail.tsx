@@ -51,7 +51,12 @@ export function MarkRail({ side, state }: { side: Side; state: SideState }) {
           );
         })}
       </div>
-      <div className="grid grid-cols-3 gap-1">
+      {state.clip.view !== "face_on" && (
+        <p className="grid min-h-13 place-items-center text-sm">
+          Nothing is measured from this side yet; step, peg and pick frames.
+        </p>
+      )}
+      <div className={state.clip.view === "face_on" ? "grid grid-cols-3 gap-1" : "hidden"}>
         {ROUND.map((name, i) => {
           const placed = markAt(state, name) !== undefined;
           const armed = tool === name;

@@ -2,7 +2,7 @@ import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, 
 import { fromImpact, type Units } from "../units";
 import { CHECKPOINT_WORDS, MARK_WORDS, VIEW_WORDS } from "../words";
 import { useBench } from "./benchContext";
-import { markAt, type Side, type SideState, timelineOf, wantedMarks } from "./benchStore";
+import { markAt, otherViews, type Side, type SideState, timelineOf, wantedMarks } from "./benchStore";
 import { GaugeLayer } from "./GaugeLayer";
 import { INK } from "./ink";
 import { KnownLengthLine } from "./KnownLengthLine";
@@ -36,6 +36,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const selected = useBench((bench) => (bench.active === side ? bench.selected : null));
   const edit = useBench((bench) => bench.edit);
   const set = useBench((bench) => bench.set);
+  const turnView = useBench((bench) => bench.turnView);
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(box);
@@ -211,9 +212,24 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         <span className="truncate text-xs opacity-80">
           {VIEW_WORDS[clip.view]} · {state.swing.hand}-handed{state.mirrored && ", shown mirrored"}
         </span>
+        <span className="ml-auto" />
+        {otherViews(state).map((other) => (
+          <button
+            key={other.id}
+            type="button"
+            className="btn btn-ghost btn-xs"
+            title="See the swing from the other side (V)"
+            onClick={() => {
+              set({ active: side });
+              turnView();
+            }}
+          >
+            {VIEW_WORDS[other.view]}
+          </button>
+        ))}
         <button
           type="button"
-          className="btn btn-ghost btn-xs ml-auto"
+          className="btn btn-ghost btn-xs"
           onClick={() => setOwnView(ownView ? null : wholePicture(clip, size, state.mirrored))}
         >
           {ownView ? "Crop" : "Whole"}

@@ -24,6 +24,7 @@ export interface SideState {
 
 interface Done {
   side: Side;
+  clipId: string;
   undo: Edit;
   redo: Edit;
 }
@@ -41,6 +42,8 @@ export interface BenchState {
   open: (side: Side, swing: BenchSwing, mirrored: boolean) => void;
   close: (side: Side) => void;
   refresh: (side: Side, swing: BenchSwing) => void;
+  show: (side: Side, clipId: string) => void;
+  turnView: () => void;
   goTo: (side: Side, frame: number) => void;
   step: (frames: number) => void;
   toPeg: (way: 1 | -1) => void;
@@ -75,7 +78,13 @@ export const ROUND = [
   "trail_hip",
 ] as const;
 
+/** The ready clips of a stage's swing that show it from another side. */
+export function otherViews(side: SideState): BenchClip[] {
+  return side.swing.clips.filter((clip) => clip.state === "ready" && clip.view !== side.clip.view);
+}
+
 export function wantedMarks(side: SideState): string[] {
+  if (side.clip.view !== "face_on") return [];
   const pegs = pegsOf(side.on);
   const pegged = (["address", "top", "impact"] as Checkpoint[]).some((name) => pegs[name] === side.frame);
   if (!pegged) return [];
@@ -93,13 +102,15 @@ export function createBench() {
         return now ? { sides: { ...sides, [side]: { ...now, ...change } } } : {};
       });
 
-    const take = (side: Side, measured: Measured, allSent: boolean) => {
+    const take = (side: Side, clipId: string, measured: Measured, allSent: boolean) => {
       const now = get().sides[side];
       const on = measured.clips.find((each) => each.clip_id === now?.clip.id);
-      if (!now || !on) return;
+      if (!now || !on || !measured.clips.some((each) => each.clip_id === clipId)) return;
+      const settled = clipId === now.clip.id ? allSent : queueFor(side, now.clip.id).unsent.length === 0;
       patch(side, {
+        swing: { ...now.swing, measured },
         readings: measured.readings,
-        on: allSent ? on : { ...now.on, gauges: on.gauges },
+        on: settled ? on : { ...now.on, gauges: on.gauges },
       });
     };
 
@@ -107,7 +118,7 @@ export function createBench() {
       let queue = queues.get(clipId);
       if (!queue) {
         queue = new EditQueue(clipId, {
-          measured: (measured, allSent) => take(side, measured, allSent),
+          measured: (measured, allSent) => take(side, clipId, measured, allSent),
           saving: (saving) => patch(side, { saving }),
           refused: (refusal) => set({ refusal }),
         });
@@ -189,6 +200,29 @@ export function createBench() {
         patch(side, { swing, clip, on: marksOf(side, swing, clip), readings: swing.measured.readings });
       },
 
+      show: (side, clipId) => {
+        const now = get().sides[side];
+        const clip = now?.swing.clips.find((each) => each.id === clipId && each.state === "ready");
+        if (!now || !clip || clip.id === now.clip.id) return;
+        const next = { ...now, clip, on: marksOf(side, now.swing, clip) };
+        const frame = linkedFrame(now.frame, timelineOf(now), timelineOf(next));
+        set(({ sides }) => ({ sides: { ...sides, [side]: { ...next, frame } }, tool: null, selected: null }));
+        queueFor(side, clip.id).flush();
+      },
+
+      turnView: () => {
+        const { sides, active, show } = get();
+        const now = sides[active];
+        const next = now && otherViews(now)[0];
+        if (!next) return;
+        for (const side of ["student", "reference"] as const) {
+          const seen = sides[side]?.swing.clips.find(
+            (clip) => clip.state === "ready" && clip.view === next.view,
+          );
+          if (seen) show(side, seen.id);
+        }
+      },
+
       goTo,
 
       step: (frames) => {
@@ -216,7 +250,7 @@ export function createBench() {
           // A drag is one step back however many places it passed.
           if (continues && last)
             return { done: [...done.slice(0, -1), { ...last, redo: change }], undone: [] };
-          return { done: [...done, { side, undo, redo: change }], undone: [] };
+          return { done: [...done, { side, clipId: now.clip.id, undo, redo: change }], undone: [] };
         });
         edit(side, change);
       },
@@ -226,6 +260,7 @@ export function createBench() {
         if (!last) return;
         lastGesture = undefined;
         set(({ done, undone }) => ({ done: done.slice(0, -1), undone: [...undone, last] }));
+        get().show(last.side, last.clipId);
         edit(last.side, last.undo);
       },
 
@@ -234,6 +269,7 @@ export function createBench() {
         if (!last) return;
         lastGesture = undefined;
         set(({ done, undone }) => ({ undone: undone.slice(0, -1), done: [...done, last] }));
+        get().show(last.side, last.clipId);
         edit(last.side, last.redo);
       },
 

@@ -15,6 +15,7 @@ export const KEYS: [string, string][] = [
   ["Esc", "put the tool or the mark down"],
   ["Ctrl Z, Ctrl Y", "undo, redo"],
   ["S, R", "work on the student's stage, on the reference's"],
+  ["V", "see the swing from the other side: face-on, down the line"],
   ["L", "link the stages, or let each go alone"],
   ["P", "put this frame into the lesson"],
   ["?", "these keys"],
@@ -62,6 +63,7 @@ export function useKeys(bench: Bench, { pick, help }: Actions): void {
       else if (key === "[" || key === "]") state.toPeg(key === "[" ? -1 : 1);
       else if (peg) state.edit(state.active, { kind: "peg", name: peg[0], frame: side.frame });
       else if (mark) {
+        if (side.clip.view !== "face_on") return;
         if (mark === "trail_foot_outer" && pegsOf(side.on).address !== side.frame) return;
         state.set({ tool: mark, selected: null });
       } else if (key === "k") state.set({ tool: "known_length" });
@@ -72,7 +74,8 @@ export function useKeys(bench: Bench, { pick, help }: Actions): void {
       } else if (key === "s" || key === "r") {
         const wanted = key === "s" ? "student" : "reference";
         if (state.sides[wanted]) state.set({ active: wanted, tool: null, selected: null });
-      } else if (key === "l") state.set({ linked: !state.linked });
+      } else if (key === "v") state.turnView();
+      else if (key === "l") state.set({ linked: !state.linked });
       else if (key === "p") pick();
     };
     window.addEventListener("keydown", pressed);

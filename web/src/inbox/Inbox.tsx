@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { inboxQuery, type SwingRow } from "../api/queries";
+import { AddView } from "../parts/AddView";
 import { ClipState } from "../parts/ClipState";
 import { Empty, Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
@@ -96,10 +97,11 @@ function SwingCard({ row }: { row: SwingRow }) {
             </div>
           )}
         </dl>
-        <div className="mt-1">
+        <div className="mt-1 flex flex-wrap items-center gap-x-4">
           {row.clips.map((each) => (
             <ClipState key={each.id} clip={each} />
           ))}
+          <AddView swingId={row.id} title={row.student.name} clips={row.clips} refreshes="swings" />
         </div>
       </div>
       <div className="flex flex-col items-end justify-between">

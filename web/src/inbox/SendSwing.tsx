@@ -4,7 +4,7 @@ import { studentsQuery } from "../api/queries";
 import { ClipFields } from "../parts/ClipFields";
 import { Field } from "../parts/Field";
 import { Sheet } from "../parts/Sheet";
-import { Trouble } from "../parts/Trouble";
+import { TakeIn } from "../parts/TakeIn";
 import { useUpload } from "../parts/useUpload";
 import { StudentForm } from "../students/StudentForm";
 
@@ -60,21 +60,7 @@ export function SendSwing({ close }: { close: () => void }) {
         <Field label="What hurts">
           <input className="input w-full" name="what_hurts" maxLength={200} />
         </Field>
-        {error && <Trouble error={error} />}
-        {share !== null && (
-          <p className="my-2 flex items-center gap-2 text-sm">
-            <progress
-              className="progress progress-accent"
-              value={share}
-              max={1}
-              aria-label="Sending the clip"
-            />
-            <span className="num">{Math.round(share * 100)} %</span>
-          </p>
-        )}
-        <button type="submit" className="btn btn-primary w-full" disabled={share !== null}>
-          Take in
-        </button>
+        <TakeIn share={share} error={error} />
       </form>
     </Sheet>
   );

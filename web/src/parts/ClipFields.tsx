@@ -1,8 +1,9 @@
 import { useId } from "react";
+import type { ClipOut } from "../api/queries";
 import { Field } from "./Field";
 
 /** The file itself, its view and its capture rate; names match the API's form. */
-export function ClipFields() {
+export function ClipFields({ view = "face_on" }: { view?: ClipOut["view"] }) {
   const rates = useId();
   return (
     <>
@@ -16,7 +17,7 @@ export function ClipFields() {
         />
       </Field>
       <Field label="View">
-        <select className="select w-full" name="view" defaultValue="face_on">
+        <select className="select w-full" name="view" defaultValue={view}>
           <option value="face_on">Face-on</option>
           <option value="down_the_line">Down the line</option>
         </select>

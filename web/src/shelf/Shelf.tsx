@@ -4,11 +4,13 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { type Reference, shelfQuery } from "../api/queries";
+import { AddView } from "../parts/AddView";
 import { ClipFields } from "../parts/ClipFields";
 import { ClipState } from "../parts/ClipState";
 import { Field } from "../parts/Field";
 import { Empty, Page } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
+import { TakeIn } from "../parts/TakeIn";
 import { Trouble } from "../parts/Trouble";
 import { useUpload } from "../parts/useUpload";
 
@@ -61,13 +63,23 @@ function ReferenceCard({ reference }: { reference: Reference }) {
           {reference.hand}-handed{reference.club && ` · ${reference.club}`}
         </p>
         <p className="text-sm opacity-85">{reference.about}</p>
-        {clip && <ClipState clip={clip} />}
+        {reference.clips.map((each) => (
+          <p key={each.id}>
+            <ClipState clip={each} />
+          </p>
+        ))}
         <div className="mt-2 flex gap-2">
           {clip?.state === "ready" && (
             <Link className="btn btn-sm" to={`/bench/${reference.swing_id}`}>
               Peg and mark
             </Link>
           )}
+          <AddView
+            swingId={reference.swing_id}
+            title={reference.name}
+            clips={reference.clips}
+            refreshes="shelf"
+          />
           <button type="button" className="btn btn-ghost btn-sm" onClick={() => remove.mutate()}>
             Take off<span className="sr-only"> {reference.name}</span>
           </button>
@@ -98,10 +110,7 @@ function NewReference({ close }: { close: () => void }) {
           <input className="input w-full" name="club" maxLength={60} />
         </Field>
         <ClipFields />
-        {error && <Trouble error={error} />}
-        <button type="submit" className="btn btn-primary w-full" disabled={share !== null}>
-          {share === null ? "Put on the shelf" : `Sending, ${Math.round(share * 100)} %`}
-        </button>
+        <TakeIn share={share} error={error} label="Put on the shelf" />
       </form>
     </Sheet>
   );

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import type { FormEvent } from "react";
+import { type FormEvent, useState } from "react";
 import { api, got, type Schemas } from "../api/client";
 import { meQuery, type Student, schoolsQuery } from "../api/queries";
 import { Field } from "../parts/Field";
@@ -11,6 +11,7 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
   const units = useQuery(meQuery).data?.units ?? "cm";
   const schools = useQuery(schoolsQuery);
   const queries = useQueryClient();
+  const [minor, setMinor] = useState(student?.minor ?? false);
   const save = useMutation({
     mutationFn: (body: Schemas["StudentIn"]) =>
       student
@@ -31,6 +32,10 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
       hand: form.get("hand") as Student["hand"],
       stature_m: stature ? metres(Number(stature), units) : null,
       school: form.get("school") as Student["school"],
+      history: String(form.get("history")).trim(),
+      minor,
+      guardian: minor ? String(form.get("guardian")).trim() : "",
+      consent_on: (minor && String(form.get("consent_on"))) || null,
     });
   };
   const stature = student?.stature_m
@@ -69,6 +74,44 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
           ))}
         </select>
       </Field>
+      <Field label="To keep in mind" hint="History, operations, what to spare. Only you see this.">
+        <textarea
+          className="textarea w-full"
+          name="history"
+          rows={3}
+          maxLength={2000}
+          defaultValue={student?.history}
+        />
+      </Field>
+      <label className="mb-3 flex items-center gap-2 text-sm font-medium">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-sm"
+          checked={minor}
+          onChange={(event) => setMinor(event.target.checked)}
+        />
+        Under age: a guardian must consent before a clip is taken in
+      </label>
+      {minor && (
+        <>
+          <Field label="Guardian who consented">
+            <input
+              className="input w-full"
+              name="guardian"
+              maxLength={120}
+              defaultValue={student?.guardian}
+            />
+          </Field>
+          <Field label="Consent given on">
+            <input
+              className="input num w-full"
+              name="consent_on"
+              type="date"
+              defaultValue={student?.consent_on ?? ""}
+            />
+          </Field>
+        </>
+      )}
       {save.error && <Trouble error={save.error} />}
       <button type="submit" className="btn btn-primary w-full" disabled={save.isPending}>
         {student ? "Save" : "Add student"}

@@ -35,6 +35,14 @@ export function Students() {
                 {schools.data?.find((school) => school.id === student.school)?.name}
               </p>
               <p className="text-sm opacity-85">{student.email || "no mail address"}</p>
+              {student.history && <p className="mt-1 text-sm">{student.history}</p>}
+              {student.minor && (
+                <p className="mt-1 text-sm font-medium">
+                  {student.consent_on
+                    ? `Under age; ${student.guardian} consented on ${student.consent_on}`
+                    : "Under age; no guardian has consented yet, so no clip can be taken in"}
+                </p>
+              )}
             </div>
             <button type="button" className="btn btn-sm" onClick={() => setOpen(student)}>
               Change<span className="sr-only"> {student.name}</span>

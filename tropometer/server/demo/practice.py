@@ -1,0 +1,298 @@
+"""The demo's practice: made-up students of a made-up instructor on a fictional island range.
+
+Each swing names its clips in demo/clips without their endings; a clip's view follows from its name.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Literal
+
+INSTRUCTOR = "Maren Thole"
+MAIL, PASSWORD = "maren@skerrow.example", "skerrow-island"
+
+
+@dataclass(frozen=True)
+class DemoSwing:
+    """One swing as a student sent it. `marked` says whether the instructor has already marked it."""
+
+    clips: tuple[str, ...]
+    days_ago: float
+    club: str
+    words: str
+    usual_miss: str = ""
+    what_hurts: str = ""
+    marked: bool = False
+    answer: tuple[str, str] | None = None  # opening words and drill of the lesson that was sent
+
+
+@dataclass(frozen=True)
+class DemoStudent:
+    """A made-up student and their swings, oldest first."""
+
+    name: str
+    mail: str
+    hand: Literal["right", "left"]
+    stature_m: float
+    history: str
+    swings: tuple[DemoSwing, ...]
+    school: Literal["loaded_shift", "centred", "lead_biased"] = "loaded_shift"
+    guardian: str = ""
+    consent_on: date | None = None
+
+
+@dataclass(frozen=True)
+class DemoReference:
+    """A sound swing on the shelf."""
+
+    name: str
+    about: str
+    hand: Literal["right", "left"]
+    club: str
+    clips: tuple[str, ...]
+
+
+STUDENTS: tuple[DemoStudent, ...] = (
+    DemoStudent(
+        "Tobin Farrow",
+        "tobin@skerrow.example",
+        "right",
+        1.81,
+        "Keeps the ferry timetable; plays after the last boat. Right knee aches after long sessions.",
+        (
+            DemoSwing(
+                ("tobin_first_face", "tobin_first_line"),
+                33,
+                "7 iron",
+                "It feels like a big turn, but I keep hitting the ground first.",
+                "Heavy, then a pull",
+                "Right knee after a long session",
+                marked=True,
+                answer=("Your hips slide past your right foot before they turn. One thing for a month: keep clear of the stick.", "stick_off_trail_hip"),
+            ),
+            DemoSwing(
+                ("tobin_month_face", "tobin_month_line"),
+                0.12,
+                "7 iron",
+                "A month with the stick off my hip. I keep hitting the ground less. Has it really moved?",
+                "Heavy, but seldom now",
+                marked=True,
+            ),
+        ),
+    ),
+    DemoStudent(
+        "Ilse Marrin",
+        "ilse@skerrow.example",
+        "left",
+        1.68,
+        "Plays off nine and turns well. Wants proof before she changes anything.",
+        (
+            DemoSwing(
+                ("ilse_face", "ilse_line"),
+                0.8,
+                "7 iron",
+                "Slow motion from both sides, as you asked. It felt solid today.",
+                "A push now and then",
+            ),
+        ),
+    ),
+    DemoStudent(
+        "Dag Penhale",
+        "dag@skerrow.example",
+        "right",
+        1.75,
+        "Was told elsewhere to straighten the back leg. Back a little stiff in the mornings.",
+        (
+            DemoSwing(
+                ("dag_first_face", "dag_first_line"),
+                31,
+                "7 iron",
+                "My back leg goes straight. I was told it should. Should it?",
+                "Thin, low to the right",
+                marked=True,
+                answer=("Let it give up some bend, never all of it. Turn around it.", "arms_folded_shift"),
+            ),
+            DemoSwing(
+                ("dag_month_face",),
+                2,
+                "7 iron",
+                "I have tried to keep the knee a little since our last talk. Is it better?",
+                "Thin, low to the right",
+                marked=True,
+            ),
+        ),
+        school="centred",
+    ),
+    DemoStudent(
+        "Wynn Osk",
+        "",
+        "right",
+        1.79,
+        "Builds boats. Came to golf from throwing sports and stands as if a wave might come.",
+        (
+            DemoSwing(
+                ("wynn_face", "wynn_line"),
+                3,
+                "6 iron",
+                "I feel stable, and still I fall off the ball at the top.",
+                "Everything low on the face",
+            ),
+        ),
+    ),
+    DemoStudent(
+        "Sunniva Brae",
+        "sunniva@skerrow.example",
+        "right",
+        1.72,
+        "Stiff hips; a physiotherapist has cleared her to turn as far as is comfortable.",
+        (
+            DemoSwing(
+                ("sunniva_square_face", "sunniva_square_line"),
+                12,
+                "8 iron",
+                "My hips stop and my arms go on.",
+                "A pull, or a slice when I try not to",
+                answer=("Your feet hold your hips. Flare both a notch at a time and turn again.", "flare_one_notch"),
+            ),
+            DemoSwing(
+                ("sunniva_flared_face", "sunniva_flared_line"),
+                5,
+                "8 iron",
+                "Both feet turned out one notch at a time. The same swing, I think?",
+                "Straighter",
+            ),
+        ),
+    ),
+    DemoStudent(
+        "Lorne Maddock",
+        "lorne@skerrow.example",
+        "right",
+        1.86,
+        "Left hip replaced four years ago; no new drill before his physician agrees.",
+        (
+            DemoSwing(
+                ("lorne_iron_face",),
+                26,
+                "5 iron",
+                "I cannot get off my right side.",
+                "High and weak",
+                "Low back the day after",
+                answer=("Nothing new until your physician agrees. Then: let the pressure start across before the turn is done.", "arms_folded_shift"),
+            ),
+            DemoSwing(
+                ("lorne_driver_face", "lorne_driver_line"),
+                6,
+                "Driver",
+                "Now I get off it, but I block it over the sea wall.",
+                "A block to the right",
+            ),
+        ),
+    ),
+    DemoStudent(
+        "Petra Vance",
+        "petra@skerrow.example",
+        "right",
+        1.63,
+        "Teaches at the island school. Short sessions, every day.",
+        (
+            DemoSwing(
+                ("petra_closed_face", "petra_closed_line"),
+                15,
+                "7 iron",
+                "I aim right so that it does not go left.",
+                "A hook that starts right",
+                answer=("Your toes point right of your aim, so your hips have to make room. Square them first.", "wall_behind_seat"),
+            ),
+            DemoSwing(
+                ("petra_wedge_face", "petra_wedge_line"),
+                1.6,
+                "Pitching wedge",
+                "From eighty metres I end on my toes.",
+                "Off the heel",
+            ),
+        ),
+    ),
+    DemoStudent(
+        "Jory Tennick",
+        "jory@skerrow.example",
+        "right",
+        1.58,
+        "Fifteen and growing. Football three times a week.",
+        (
+            DemoSwing(
+                ("jory_heel_face",),
+                20,
+                "7 iron",
+                "I lift my heel so I can turn more.",
+                "Tops it",
+                answer=("A little is fine; up on the toe is not. Keep the ball of the foot heavy.", "flare_one_notch"),
+            ),
+            DemoSwing(
+                ("jory_top_face", "jory_top_line"),
+                4,
+                "7 iron",
+                "I go at it as hard as I can from the top.",
+                "High, and no distance",
+            ),
+        ),
+        guardian="Keren Tennick",
+        consent_on=date(2026, 9, 2),
+    ),
+    DemoStudent(
+        "Anneke Voll",
+        "anneke@skerrow.example",
+        "right",
+        1.70,
+        "Runs the island's bakery: practises before dawn. Left knee sore going downstairs.",
+        (
+            DemoSwing(
+                ("anneke_passive_face", "anneke_passive_line"),
+                24,
+                "7 iron",
+                "I was told to keep my left knee still.",
+                "Steep, with big divots",
+                answer=("Let it move in toward the ball as you turn; your hips will follow.", "flare_one_notch"),
+            ),
+            DemoSwing(
+                ("anneke_snap_face",),
+                7,
+                "7 iron",
+                "Now I post up, in slow motion. It jolts.",
+                "Thin",
+                "Left knee at the hit",
+            ),
+        ),
+    ),
+)
+
+REFERENCES: tuple[DemoReference, ...] = (
+    DemoReference(
+        "Range model, loaded",
+        "Loads a little, pushes back and turns; posts on the lead leg.",
+        "right",
+        "7 iron",
+        ("model_loaded_face", "model_loaded_line"),
+    ),
+    DemoReference(
+        "Range model, centred",
+        "Turns between fixed lines; the trail knee keeps its flex.",
+        "right",
+        "7 iron",
+        ("model_centred_face", "model_centred_line"),
+    ),
+    DemoReference(
+        "Range model, lead-side",
+        "Stays over the lead side; lead knee soft through the strike.",
+        "left",
+        "7 iron",
+        ("model_lead_face", "model_lead_line"),
+    ),
+    DemoReference(
+        "Range model, free heel",
+        "The lead heel rises a little; a full turn to spare the back.",
+        "left",
+        "7 iron",
+        ("model_free_face", "model_free_line"),
+    ),
+)
