@@ -145,13 +145,14 @@ def mark_all(driver: StageDriver, name: str) -> None:
     """Peg and mark a demo clip by hand, on its true places, as the trade's round goes."""
     known = truth(name)
     keys = {"address": "a", "top": "t", "impact": "i"}
-    for at, frame in known["checkpoints"].items():
+    pegs = {at: known["checkpoints"][at] for at in keys}
+    for at, frame in pegs.items():
         driver.go_to(frame)
         driver.page.keyboard.press(keys[at])
     round_ = ["trail_foot_outer", "lead_hip_edge", "trail_hip_edge", "lead_hip", "trail_hip"]
-    for at, frame in known["checkpoints"].items():
+    for at, frame in pegs.items():
         driver.go_to(frame)
-        places = known["frames"][frame]["pixels"]
+        places = {mark: rows[frame] for mark, rows in known["pixels"].items()}
         wanted = round_ if at == "address" else round_[1:]
         driver.page.keyboard.press("1" if at == "address" else "2")
         for mark in wanted:  # the next mark is taken in hand by itself

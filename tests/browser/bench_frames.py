@@ -94,7 +94,7 @@ def row(name: str, bench: list[float], video: list[float]) -> str:
 @tag("bench")
 class FrameBench(BrowserCase):
     def test_stepping_and_seeking(self) -> None:
-        clip = self.student_clip(DEMO_CLIPS / "tobin.mp4")
+        clip = self.student_clip(DEMO_CLIPS / "tobin_first_face.mp4")
         self.sign_in()
         page: Page = self.page
         page.goto(f"/bench/{clip.swing_id}")

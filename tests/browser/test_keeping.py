@@ -10,7 +10,7 @@ from tropometer.server.bench.models import Mark, Peg
 class KeepingTests(BrowserCase):
     def setUp(self) -> None:
         super().setUp()
-        self.clip = self.student_clip(DEMO_CLIPS / "tobin.mp4")
+        self.clip = self.student_clip(DEMO_CLIPS / "tobin_first_face.mp4")
         self.sign_in()
         self.driver = self.open_bench(self.page)
 

@@ -34,7 +34,7 @@ class ProportionTests(TestCase):
             found = {
                 "thigh": between("thigh_l", "calf_l"),
                 "shank": between("calf_l", "foot_l"),
-                "foot length": float(sole["L"]) - 0.02,  # a shoe is longer than its foot
+                "foot length": sole.length - 0.02,  # a shoe is longer than its foot
                 "upper arm": between("upperarm_l", "lowerarm_l"),
                 "forearm": between("lowerarm_l", "hand_l"),
                 "knee height": float(at["calf_l"][1]),

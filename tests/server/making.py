@@ -7,7 +7,7 @@ from typing import Any
 from django.core.files.base import ContentFile
 from django.test import TestCase, override_settings
 
-from tests.swings import DEMO_CLIPS
+from tests.swings import DEMO_CLIPS, truth
 from tests.video import strip_clips
 from tropometer.server.bench.models import Swing
 from tropometer.server.clips.models import Clip, State
@@ -16,7 +16,9 @@ from tropometer.server.people.models import Student, User
 from tropometer.video.probe import probe
 from tropometer.video.proxy import make_proxy
 
-FRAMES = 142  # of the demo clip `tobin`
+TOBIN = "tobin_first_face"
+FRAMES = len(truth(TOBIN)["times_s"]["frames"])
+PEGGED: dict[str, int] = truth(TOBIN)["checkpoints"]
 
 
 def instructor(name: str = "Maren Thole") -> User:
@@ -34,7 +36,7 @@ def ready_clip(of: User, swing: Swing) -> Clip:
         instructor=of,
         swing=swing,
         view="face_on",
-        original_name="tobin.mp4",
+        original_name=f"{TOBIN}.mp4",
         played_fps=60,
         state=State.READY,
         width=1280,
@@ -47,7 +49,7 @@ def marked_swing(of: User, who: Student | None = None) -> Clip:
     """A student's swing with a ready, pegged and marked clip."""
     swing = Swing.objects.create(instructor=of, student=who or student(of), club="7 iron")
     clip = ready_clip(of, swing)
-    put_marks(clip, "tobin")
+    put_marks(clip, TOBIN)
     return clip
 
 
@@ -59,7 +61,7 @@ def with_picture(clip: Clip, folder: Path) -> Clip:
     return clip
 
 
-def demo_file(name: str = "tobin.mp4") -> bytes:
+def demo_file(name: str = f"{TOBIN}.mp4") -> bytes:
     return (DEMO_CLIPS / name).read_bytes()
 
 

@@ -3,6 +3,7 @@
 import json
 from typing import Any
 
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import TestCase
 
 from tests.server import making
@@ -18,10 +19,12 @@ NOT_IN_SCHEMA = (
     ("get", "/api/clips/{clip}/stills/0.jpg"),
     ("get", "/api/lessons/{lesson}/frames/{frame_id}.jpg"),
 )
+UPLOAD = object()
 BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/students/{id}"): {"name": "X", "hand": "left"},
     ("put", "/api/clips/{id}"): {"view": "face_on"},
     ("post", "/api/clips/{id}/edits"): {"edits": []},
+    ("post", "/api/swings/{id}/clips"): UPLOAD,
     ("patch", "/api/lessons/{id}"): {"title": "X"},
     ("patch", "/api/lessons/{id}/frames/{frame_id}"): {"words": "X"},
 }
@@ -65,6 +68,9 @@ class AccessTests(TestCase):
         return found + [(method, path.format(**self.named), None) for method, path in NOT_IN_SCHEMA]
 
     def call(self, method: str, path: str, body: Any) -> int:
+        if body is UPLOAD:
+            file = SimpleUploadedFile("swing.mp4", b"anything")
+            return self.client.post(path, {"view": "face_on", "file": file}).status_code
         data = json.dumps(body) if body is not None else ""
         return self.client.generic(method.upper(), path, data, content_type="application/json").status_code
 
@@ -98,8 +104,6 @@ class AccessTests(TestCase):
     def test_a_swing_cannot_be_filed_under_another_s_student(self) -> None:
         self.client.force_login(making.instructor("Odd Stranger"))
         file = making.demo_file()
-        from django.core.files.uploadedfile import SimpleUploadedFile
-
         data = {
             "student_id": self.ids["students"],
             "view": "face_on",

@@ -36,10 +36,11 @@ class EditTests(TestCase):
     def test_a_moved_mark_changes_the_value_at_once(self) -> None:
         before = self.sway(self.send())
         self.assertEqual((before["status"], before["standing"]), ("ok", "below"))
-        hip = Mark.objects.get(clip=self.clip, name="lead_hip", frame=70)
-        after = self.sway(self.send(mark("lead_hip", 70, hip.x + 20)))
+        top = making.PEGGED["top"]
+        hip = Mark.objects.get(clip=self.clip, name="lead_hip", frame=top)
+        after = self.sway(self.send(mark("lead_hip", top, hip.x + 20)))
         self.assertGreater(after["value"], before["value"] + 0.02)
-        self.assertEqual(after["frames"], [70, 9])
+        self.assertEqual(after["frames"], [top, making.PEGGED["address"]])
 
     def test_an_edit_sent_twice_is_done_once(self) -> None:
         first, undo = mark("ball", 3), edit("mark", name="ball", frame=3, place=None)
@@ -51,9 +52,9 @@ class EditTests(TestCase):
 
     def test_edits_are_done_all_or_none_and_the_bad_one_is_named(self) -> None:
         bad = [
-            (mark("ball", 999), "frame 999 is outside the clip (0 to 141)"),
+            (mark("ball", 999), f"frame 999 is outside the clip (0 to {making.FRAMES - 1})"),
             (mark("elbow_patch", 3), "there is no mark called elbow_patch"),
-            (edit("peg", name="top", frame=142), "peg top: frame 142"),
+            (edit("peg", name="top", frame=making.FRAMES), f"peg top: frame {making.FRAMES}"),
             (edit("peg", name="lunch", frame=1), "name"),
             (edit("mark", name="ball", frame=1, place={"x": "inf", "y": 1, "sd_px": 1}), "place.x"),
             (self.length(bx=10.0), "both ends are the same point"),

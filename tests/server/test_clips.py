@@ -7,6 +7,7 @@ from django.http import HttpResponse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from tests.server import making
+from tests.swings import truth
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.services import remove
 from tropometer.server.clips import services
@@ -26,18 +27,21 @@ class IntakeTests(making.MediaCase):
         return self.client.post("/api/swings", {**form, "file": SimpleUploadedFile(name, data)})  # type: ignore[return-value]
 
     def test_a_clip_becomes_ready_with_its_true_times(self) -> None:
-        answer = self.send(making.demo_file("ilse.mov"), "ilse.mov", capture_fps="120")
+        answer = self.send(making.demo_file("ilse_face.mov"), "ilse_face.mov", capture_fps="120")
         self.assertEqual(answer.status_code, 201, answer.content)
         clip = Clip.objects.get()
         self.assertEqual((clip.state, clip.width, clip.height), (State.WAITING, 720, 1280))
         make_ready(**ProcrastinateJob.objects.get().args)
         clip.refresh_from_db()
-        self.assertEqual((clip.state, clip.progress, clip.frame_count), (State.READY, 100, 283))
+        self.assertEqual(
+            (clip.state, clip.progress, clip.frame_count),
+            (State.READY, 100, len(truth("ilse_face")["times_s"]["frames"])),
+        )
         times = services.times_s(clip)
         self.assertAlmostEqual(times[120], 1.0, places=4)
         services.process(clip.pk)  # a job that runs twice changes nothing
         self.assertEqual(self.files(), [f"clips/{clip.pk}/original", f"clips/{clip.pk}/proxy.mp4"])
-        self.assertEqual(clip.original.read(), making.demo_file("ilse.mov"))
+        self.assertEqual(clip.original.read(), making.demo_file("ilse_face.mov"))
 
     def test_what_is_no_video_is_refused_and_leaves_nothing(self) -> None:
         cases = {"notes.mp4": b"just words" * 99, "empty.mov": b"", "song.webm": b"OggS" + bytes(900)}

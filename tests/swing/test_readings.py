@@ -109,7 +109,7 @@ class ValueTests(TestCase):
             self.assertAlmostEqual(a.u95 or 0, b.u95 or 0)
 
     def test_knowing_the_camera_narrows_the_interval(self) -> None:
-        record = record_of("tobin")
+        record = record_of("tobin_first_face")
         clip = replace(record.clips[0], camera_distance_m=4.8, off_square_deg=(0.0, 1.5))
         by_eye, squared = by_key(read(record)), by_key(read(replace(record, clips=(clip,))))
         wide, narrow = by_eye["trail_hip_gap", "top"].u95, squared["trail_hip_gap", "top"].u95

@@ -8,8 +8,10 @@ import tempfile
 from typing import Any
 from unittest import TestCase
 
-from tests.swings import ROOT, record_of
+from tests.swings import ROOT, record_of, true_reading, truth
 from tropometer.swing.record import from_document, to_document
+
+TOBIN = "tobin_first_face"
 
 
 def run_read(text: str) -> subprocess.CompletedProcess[str]:
@@ -22,17 +24,18 @@ def run_read(text: str) -> subprocess.CompletedProcess[str]:
 
 class RecordTests(TestCase):
     def setUp(self) -> None:
-        self.document = to_document(record_of("tobin"))
+        self.document = to_document(record_of(TOBIN))
 
     def test_there_and_back(self) -> None:
-        self.assertEqual(from_document(json.loads(json.dumps(self.document))), record_of("tobin"))
+        self.assertEqual(from_document(json.loads(json.dumps(self.document))), record_of(TOBIN))
 
     def test_the_command_prints_the_readings(self) -> None:
         done = run_read(json.dumps(self.document))
         self.assertEqual((done.returncode, done.stderr), (0, ""))
         rows = {(row["reading"], row["at"]): row for row in json.loads(done.stdout)}
-        self.assertAlmostEqual(rows["pelvis_sway", "top"]["value"], -0.137, delta=0.01)
-        self.assertEqual(rows["pelvis_sway", "top"]["frames"], [70, 9])
+        sway, pegs = true_reading(TOBIN, "pelvis_sway", "top"), truth(TOBIN)["checkpoints"]
+        self.assertAlmostEqual(rows["pelvis_sway", "top"]["value"], sway, delta=0.015)
+        self.assertEqual(rows["pelvis_sway", "top"]["frames"], [pegs["top"], pegs["address"]])
 
     def test_a_bad_record_is_refused_in_one_line_that_names_the_field(self) -> None:
         def broken(change: Any) -> str:

@@ -29,7 +29,7 @@ FORMATS: dict[str, dict[str, Any]] = {
 def numbered_frames(count: int) -> list[npt.NDArray[np.uint8]]:
     """The first frames of a demo clip, small, each with its number painted in."""
     frames = []
-    for number, (picture, _) in enumerate(upright_frames(DEMO_CLIPS / "tobin.mp4")):
+    for number, (picture, _) in enumerate(upright_frames(DEMO_CLIPS / "tobin_first_face.mp4")):
         if number >= count:
             break
         small = np.ascontiguousarray(cv2.resize(picture, SIZE, interpolation=cv2.INTER_AREA), dtype=np.uint8)

@@ -90,7 +90,7 @@ class RefusalTests(TestCase):
                 self.assertRegex(self.refuse(name, data), r"^This (file|video) .+\.$")
 
     def test_a_truncated_clip_is_refused(self) -> None:
-        whole = (ROOT / "demo" / "clips" / "tobin.mp4").read_bytes()
+        whole = (ROOT / "demo" / "clips" / "tobin_first_face.mp4").read_bytes()
         self.assertIn("damaged", self.refuse("cut.mp4", whole[: len(whole) // 2]))
 
     def test_the_process_of_its_own_answers_in_json(self) -> None:

@@ -52,53 +52,84 @@ def add_target(vertices: Floats, name: str, weight: float) -> None:
             vertices[int(index)] += weight * np.array([float(x), float(y), float(z)])
 
 
-def subdivide(V: Floats, F: Ints, W: Floats) -> tuple[Floats, Ints, Floats]:
-    """One Catmull-Clark step on quads; attributes W (n, b) follow the same stencil."""
+def subdivide(vertices: Floats, quads: Ints, weights: Floats) -> tuple[Floats, Ints, Floats]:
+    """One step of Catmull and Clark 1978 on quads; weights (n, bones) follow the same rules.
 
-    used, inv = np.unique(F, return_inverse=True)
-    F = inv.reshape(F.shape)
-    V = V[used]
-    W = W[used]
-    n, m = len(V), len(F)
-    E = np.concatenate([np.stack([F[:, i], F[:, (i + 1) % 4]], 1) for i in range(4)])
-    Es = np.sort(E, 1)
-    ue, ei = np.unique(Es, axis=0, return_inverse=True)
-    ei = ei.ravel().reshape(4, m).T
-    ne = len(ue)
-    r = np.arange(m).repeat(4)
-    FP = sp.csr_matrix((np.full(4 * m, 0.25), (r, F.ravel())), (m, n))
-    cnt = np.bincount(ei.ravel(), minlength=ne)
-    bnd = cnt == 1
-    EM = sp.csr_matrix((np.full(2 * ne, 0.5), (np.arange(ne).repeat(2), ue.ravel())), (ne, n))
-    EF = sp.csr_matrix((np.full(4 * m, 1.0), (ei.ravel(), r)), (ne, m))
-    EF = sp.diags(1 / np.maximum(cnt, 1)) @ EF
-    k = np.where(bnd, 1.0, 0.5)
-    EP = sp.diags(k) @ EM + sp.diags(1 - k) @ EF @ FP
-    val = np.bincount(F.ravel(), minlength=n).astype(float)
-    VF = sp.diags(1 / val) @ sp.csr_matrix((np.ones(4 * m), (F.ravel(), r)), (n, m)) @ FP
-    inc = sp.csr_matrix((np.ones(2 * ne), (ue.ravel(), np.arange(ne).repeat(2))), (n, ne))
-    dg = np.asarray(inc.sum(1)).ravel()
-    VE = sp.diags(1 / dg) @ inc @ EM
-    VP = sp.diags(1 / val) @ VF + sp.diags(2 / val) @ VE + sp.diags((val - 3) / val)
-    bi = sp.csr_matrix((np.ones(2 * bnd.sum()), (ue[bnd].ravel(), np.where(bnd)[0].repeat(2))), (n, ne))
-    bd = np.asarray(bi.sum(1)).ravel()
-    isb = bd > 0
-    VB = sp.diags(0.5 * np.where(isb, 1 / np.maximum(bd, 1), 0)) @ bi @ EM + sp.diags(np.full(n, 0.5))
-    VP = sp.diags((~isb).astype(float)) @ VP + sp.diags(isb.astype(float)) @ VB
-    S = sp.vstack([VP, EP, FP]).tocsr()
-    a, b, c, d = F.T
-    e0, e1, e2, e3 = ei.T + n
-    f = np.arange(m) + n + ne
-    NF = np.concatenate(
-        [np.stack(q, 1) for q in ((a, e0, f, e3), (e0, b, e1, f), (f, e1, c, e2), (e3, f, e2, d))]
+    New vertices come from corners, then edges, then faces; open edges stay on their curve.
+    """
+    used, renumbered = np.unique(quads, return_inverse=True)
+    quads = renumbered.reshape(quads.shape)
+    count, faces = len(used), len(quads)
+    edges, edge_of = _edges(quads)
+    rule = _rule(quads, edges, edge_of, count)
+    a, b, c, d = quads.T
+    e0, e1, e2, e3 = edge_of.T + count
+    middle = np.arange(faces) + count + len(edges)
+    corners = ((a, e0, middle, e3), (e0, b, e1, middle), (middle, e1, c, e2), (e3, middle, e2, d))
+    finer = np.concatenate([np.stack(corner, 1) for corner in corners])
+    return rule @ vertices[used], finer, rule @ weights[used]
+
+
+def _edges(quads: Ints) -> tuple[Ints, Ints]:
+    """Edges (e, 2) of quads, and the four edges (m, 4) of each quad."""
+    sides = np.concatenate([np.stack([quads[:, i], quads[:, (i + 1) % 4]], 1) for i in range(4)])
+    edges, edge_of = np.unique(np.sort(sides, 1), axis=0, return_inverse=True)
+    return edges, edge_of.ravel().reshape(4, len(quads)).T
+
+
+def _sparse(weight: float, rows: Ints, columns: Ints, shape: tuple[int, int]) -> Any:
+    return sp.csr_matrix((np.full(len(rows), weight), (rows, columns)), shape)
+
+
+def _rule(quads: Ints, edges: Ints, edge_of: Ints, count: int) -> Any:
+    """Sparse matrix from old vertices to new ones."""
+    faces, many = len(quads), len(edges)
+    each_face = np.arange(faces).repeat(4)
+    face_points = _sparse(0.25, each_face, quads.ravel(), (faces, count))
+    faces_at_edge = np.bincount(edge_of.ravel(), minlength=many)
+    is_open = faces_at_edge == 1
+    edge_middles = _sparse(0.5, np.arange(many).repeat(2), edges.ravel(), (many, count))
+    face_of_edge = sp.diags(1 / np.maximum(faces_at_edge, 1)) @ _sparse(
+        1.0, edge_of.ravel(), each_face, (many, faces)
     )
-    return S @ V, NF, S @ W
+    own = np.where(is_open, 1.0, 0.5)
+    edge_points = sp.diags(own) @ edge_middles + sp.diags(1 - own) @ face_of_edge @ face_points
+    return sp.vstack(
+        [_corner_rule(quads, edges, is_open, face_points, edge_middles, count), edge_points, face_points]
+    ).tocsr()
 
 
-def normals(V: Floats, F: Ints) -> Floats:
+def _corner_rule(
+    quads: Ints, edges: Ints, is_open: Any, face_points: Any, edge_middles: Any, count: int
+) -> Any:
+    """Where old corners move: by the faces and edges about them, or along an open edge."""
+    faces, many = len(quads), len(edges)
+    valence = np.bincount(quads.ravel(), minlength=count).astype(float)
+    by_faces = sp.diags(1 / valence) @ _sparse(1.0, quads.ravel(), np.arange(faces).repeat(4), (count, faces))
+    touches = _sparse(1.0, edges.ravel(), np.arange(many).repeat(2), (count, many))
+    by_edges = sp.diags(1 / np.asarray(touches.sum(1)).ravel()) @ touches @ edge_middles
+    inside = (
+        sp.diags(1 / valence) @ by_faces @ face_points
+        + sp.diags(2 / valence) @ by_edges
+        + sp.diags((valence - 3) / valence)
+    )
+    touches_open = _sparse(1.0, edges[is_open].ravel(), np.nonzero(is_open)[0].repeat(2), (count, many))
+    open_edges = np.asarray(touches_open.sum(1)).ravel()
+    on_border = open_edges > 0
+    along = (
+        sp.diags(0.5 * np.where(on_border, 1 / np.maximum(open_edges, 1), 0)) @ touches_open @ edge_middles
+    )
+    border = along + sp.diags(np.full(count, 0.5))
+    return sp.diags((~on_border).astype(float)) @ inside + sp.diags(on_border.astype(float)) @ border
+
+
+def normals(vertices: Floats, quads: Ints) -> Floats:
     """Unit vertex normals of a quad mesh."""
-    N = np.zeros_like(V)
-    fn = np.cross(V[F[:, 2]] - V[F[:, 0]], V[F[:, 3]] - V[F[:, 1]])
-    for i in range(4):
-        np.add.at(N, F[:, i], fn)
-    return N / np.maximum(np.linalg.norm(N, axis=1, keepdims=True), 1e-12)
+    of_faces = np.cross(
+        vertices[quads[:, 2]] - vertices[quads[:, 0]], vertices[quads[:, 3]] - vertices[quads[:, 1]]
+    )
+    total = np.zeros_like(vertices)
+    for corner in range(4):
+        np.add.at(total, quads[:, corner], of_faces)
+    scaled: Floats = total / np.maximum(np.linalg.norm(total, axis=1, keepdims=True), 1e-12)
+    return scaled

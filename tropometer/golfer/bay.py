@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from tropometer.golfer.motion import Motion, Poses
+from tropometer.golfer.motion import BALL_RADIUS_M, Motion, Poses
 from tropometer.golfer.renderer import Renderer
 from tropometer.golfer.rotations import Floats
 from tropometer.golfer.settings import IMPACT, Club
-from tropometer.golfer.shapes import club, sphere, tube
+from tropometer.golfer.shapes import ball, club, tube
 
 STICK_LENGTH_M = 1.22
 STICK_RADIUS_M = 0.006
@@ -46,13 +46,12 @@ def ball_at(motion: Motion, times_s: Floats) -> Floats:
 
 def furnish(renderer: Renderer, motion: Motion) -> None:
     """Give the renderer the meshes of the bay."""
-    kind = "dr" if motion.settings.club == "driver" else "7i"
-    renderer.add("club", club(kind, motion.club_length_m), 0.8)
-    renderer.add("ball", sphere((0, 0, 0), 0.02135, (0.92, 0.92, 0.90)), 0.3)
+    renderer.add("club", club(motion.settings.club, motion.club_length_m), 0.8)
+    renderer.add("ball", ball(BALL_RADIUS_M, (0.92, 0.92, 0.90)), 0.3)
     a, b = stick_ends(motion)
     renderer.add("stick", tube(a, b, STICK_RADIUS_M, STICK_RADIUS_M, (0.95, 0.35, 0.05)), 0.1)
     if motion.settings.club == "driver":
-        below = motion.ball - [0, 0.0213, 0]
+        below = motion.ball - [0, BALL_RADIUS_M, 0]
         renderer.add("tee", tube(below * [1, 0, 1], below, 0.002, 0.005, TEE_COLOUR), 0.1)
 
 

@@ -15,9 +15,10 @@ from tropometer.golfer import bay, formats, strip
 from tropometer.golfer.body import Body, build
 from tropometer.golfer.cast import Person, Take
 from tropometer.golfer.events import timing
-from tropometer.golfer.footage import Footage, Picture
+from tropometer.golfer.footage import Footage
 from tropometer.golfer.forces import pressure
 from tropometer.golfer.motion import Motion
+from tropometer.golfer.renderer import Picture
 from tropometer.golfer.rotations import Floats
 from tropometer.golfer.true_readings import true_readings
 from tropometer.golfer.truth_marks import hidden, mark_places

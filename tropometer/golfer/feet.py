@@ -49,23 +49,21 @@ def stand(body: Body, side: Letter, heel_at: Floats, about_it: FootSettings) -> 
     lower edge of the sole stays on the floor; the heel lifts about the ball joint, the toe about the heel.
     """
     sole, sign = body.foot[side], 1.0 if side == "l" else -1.0
-    rest_yaw = np.degrees(np.arctan2(sole["ax"][0], sole["ax"][2]))
+    rest_yaw = np.degrees(np.arctan2(sole.along[0], sole.along[2]))
     flared = about("y", np.array([sign * about_it.flare - rest_yaw]))[0]
-    pivot = heel_at + flared @ (sole["ballpt"] - sole["heelpt"])
+    pivot = heel_at + flared @ (sole.ball - sole.heel)
     facing = about("y", sign * (about_it.flare + about_it.outward) - rest_yaw)
-    along = turned(facing, sole["ax"])
+    along = turned(facing, sole.along)
     roll = np.radians(about_it.roll_out)
     front = about_axis(along, -sign * about_it.roll_out) @ facing
-    half_width = max(
-        abs((sole["inner"] - sole["ballpt"]) @ TARGET), abs((sole["outer"] - sole["ballpt"]) @ TARGET)
-    )
+    half_width = max(abs((sole.inner - sole.ball) @ TARGET), abs((sole.outer - sole.ball) @ TARGET))
     lifted = half_width * np.sqrt(np.sin(roll) ** 2 + ROLL_SOFTNESS**2)
     ground = pivot + about_it.drag[:, None] * TARGET + lifted[:, None] * UP
     joint = body.head[f"ball_{side}"]
-    ball_joint = ground + turned(front, joint - sole["ballpt"])
+    ball_joint = ground + turned(front, joint - sole.ball)
     across = np.cross(np.broadcast_to(UP, along.shape), along)
     rear = about_axis(across, about_it.heel_lift) @ front
-    heel = ball_joint + turned(rear, sole["heelpt"] - joint)
+    heel = ball_joint + turned(rear, sole.heel - joint)
     toe_up = about_axis(across, -about_it.toe_lift)
     ball_joint = heel + turned(toe_up, ball_joint - heel)
     ball_joint += HEEL_BACK_M * body.sc * np.sin(np.radians(about_it.toe_lift))[:, None] * UP
@@ -73,10 +71,10 @@ def stand(body: Body, side: Letter, heel_at: Floats, about_it: FootSettings) -> 
     return Foot(
         ankle=ball_joint + turned(rear, body.head[f"foot_{side}"] - joint),
         ball_joint=ball_joint,
-        heel=ball_joint + turned(rear, sole["heelpt"] - joint),
-        toe=ball_joint + turned(front, sole["toept"] - joint),
-        outer=ball_joint + turned(front, sole["outer"] - joint),
-        inner=ball_joint + turned(front, sole["inner"] - joint),
+        heel=ball_joint + turned(rear, sole.heel - joint),
+        toe=ball_joint + turned(front, sole.toe - joint),
+        outer=ball_joint + turned(front, sole.outer - joint),
+        inner=ball_joint + turned(front, sole.inner - joint),
         rear=rear,
         front=front,
     )
@@ -92,9 +90,9 @@ def heels_at_address(
     reach = []
     for (side, _, sign), flare in zip(SIDES, flares, strict=True):
         sole = body.foot[side]
-        rest_yaw = np.degrees(np.arctan2(sole["ax"][0], sole["ax"][2]))
+        rest_yaw = np.degrees(np.arctan2(sole.along[0], sole.along[2]))
         facing = about("y", np.array([sign * flare - rest_yaw]))[0]
-        reach.append(facing @ (sole["toept"] - sole["heelpt"]))
+        reach.append(facing @ (sole.toe - sole.heel))
     apart = width_m + (reach[0] - reach[1]) @ TARGET
     level = (reach[0] - reach[1]) @ BALL
     back = (np.tan(np.radians(toe_line)) * apart - level) / 2

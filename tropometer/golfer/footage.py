@@ -6,15 +6,12 @@ from dataclasses import dataclass
 
 import cv2
 import numpy as np
-import numpy.typing as npt
 
 from tropometer.golfer import bay
 from tropometer.golfer.body import Body
 from tropometer.golfer.camera import Camera
 from tropometer.golfer.motion import Motion, bone_matrices
-from tropometer.golfer.renderer import Renderer, srgb
-
-Picture = npt.NDArray[np.uint8]
+from tropometer.golfer.renderer import Picture, Renderer, linear_colours
 
 BLUR_STEP_M = 0.012  # a thing that moves less than this between two copies is drawn once
 MOST_COPIES = 20
@@ -40,8 +37,8 @@ class Footage:
         rotation = camera.rotation
         if camera.left_handed:  # the range mirrored with the camera in it
             rotation = np.diag([-1, 1, 1]) @ rotation @ np.diag([-1, 1, 1])
-        self.renderer.camera(camera.eye * self.flip, rotation, camera.fov_deg, bay.MAT_RECT)
-        self.palette = srgb(*colours.split())
+        self.renderer.place_camera(camera.eye * self.flip, rotation, camera.fov_deg, bay.MAT_RECT)
+        self.palette = linear_colours(*colours.split())
 
     @property
     def body(self) -> Body:
@@ -64,7 +61,7 @@ class Footage:
             (poses.feet[side].heel[0] + poses.feet[side].toe[0]) / 2 * self.flip for side in ("lead", "trail")
         ]
         matrices = bone_matrices(self.body, poses, 0)
-        drawn = self.renderer.frame(matrices, still, feet, self.palette, self.mirror, blurred=blurred)
+        drawn = self.renderer.frame(matrices, still, feet, self.palette, self.mirror, blurred)
         return self._recorded(np.ascontiguousarray(drawn), t, number)
 
     def _copies(self, t: float) -> int:

@@ -12,7 +12,7 @@ import av
 import numpy as np
 import numpy.typing as npt
 
-from tropometer.golfer.footage import Picture
+from tropometer.golfer.renderer import Picture
 
 Codec = Literal["libx264", "libx265"]
 CLOCK = Fraction(1, 90_000)  # of a clip with uneven frames, and of every other

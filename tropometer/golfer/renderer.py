@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Any
 
 import moderngl
@@ -10,232 +11,271 @@ import numpy.typing as npt
 
 from tropometer.golfer.base_mesh import Floats
 from tropometer.golfer.body import Body
-from tropometer.golfer.shaders import BGF, BGV, CATF, CATV, CHF, CHV, OBF, OBV
+from tropometer.golfer.shaders import (
+    BGF,
+    BGV,
+    BLIT_FRAGMENT,
+    BLIT_VERTEX,
+    CATF,
+    CATV,
+    CHF,
+    CHV,
+    OBF,
+    OBV,
+    SHADOW_ONLY,
+    SHADOW_SKIN_FRAGMENT,
+    SHADOW_SKIN_VERTEX,
+)
+from tropometer.golfer.shapes import Mesh
 
+Picture = npt.NDArray[np.uint8]
 
-def look(eye: Any, at: Any, up: Any = (0, 1, 0)) -> Floats:
-    """View matrix of a camera at eye looking at a point."""
-    f = np.array(at, float) - eye
-    f /= np.linalg.norm(f)
-    s = np.cross(f, up)
-    s /= np.linalg.norm(s)
-    u = np.cross(s, f)
-    M = np.eye(4)
-    M[0, :3], M[1, :3], M[2, :3] = s, u, -f
-    M[:3, 3] = -M[:3, :3] @ np.array(eye, float)
-    return M
-
-
-def persp(fovy: float, asp: float, n: float = 0.1, f: float = 400) -> Floats:
-    """Perspective matrix; fovy is the full vertical angle in degrees."""
-    t = 1 / np.tan(np.radians(fovy) / 2)
-    M = np.zeros((4, 4))
-    M[0, 0] = t / asp
-    M[1, 1] = t
-    M[2, 2] = (f + n) / (n - f)
-    M[2, 3] = 2 * f * n / (n - f)
-    M[3, 2] = -1
-    return M
-
-
-def ortho(w: float, n: float, f: float) -> Floats:
-    """Orthographic matrix of half width w."""
-    return np.array(
-        [[1 / w, 0, 0, 0], [0, 1 / w, 0, 0], [0, 0, -2 / (f - n), -(f + n) / (f - n)], [0, 0, 0, 1]]
-    )
-
-
+NEAR_M, FAR_M = 0.1, 400.0
+SUN = np.array([0.42, 0.80, 0.45]) / np.linalg.norm([0.42, 0.80, 0.45])
+_SUN = tuple(map(float, SUN))
+SHADOW_PX = 1536
+SHADOW_REACH_M = 1.9  # half width of what throws a shadow, about the golfer
+SHADOW_MIDDLE = np.array([0.0, 0.9, 0.1])
+SHADED_FLOOR = (0, 0.2, 2.2, 2.2)  # middle and half sizes of the floor that shadows fall on
+SAMPLES = 4
+SKY_SAMPLES = 3  # a side, for each pixel of the range, which is drawn once
+NOISE_SIDE = 512
 # How far thin copies add up to the moving thing itself where they all lie over each other.
 BLUR_COVER = 1.6
+CORNERS = np.array([-1, -1, 1, -1, -1, 1, 1, 1], "f4")
+
+Placed = list[tuple[str, Floats]]
+
+
+@dataclass(frozen=True)
+class _Thing:
+    """A small mesh on the graphics side: drawn, as a shadow, and how much it shines."""
+
+    drawn: Any
+    shadow: Any
+    shine: float
+
+
+def perspective(fov_deg: float, aspect: float) -> Floats:
+    """Perspective matrix; the angle is the full vertical one."""
+    reach = 1 / np.tan(np.radians(fov_deg) / 2)
+    matrix = np.zeros((4, 4))
+    matrix[0, 0], matrix[1, 1] = reach / aspect, reach
+    matrix[2, 2], matrix[2, 3] = (FAR_M + NEAR_M) / (NEAR_M - FAR_M), 2 * FAR_M * NEAR_M / (NEAR_M - FAR_M)
+    matrix[3, 2] = -1
+    return matrix
+
+
+def sun_view() -> Floats:
+    """From the range to what the sun sees of the golfer: a parallel view (4, 4)."""
+    eye = SHADOW_MIDDLE + SUN * 4
+    ahead = -SUN
+    side = np.cross(ahead, [0, 1, 0])
+    side /= np.linalg.norm(side)
+    view = np.eye(4)
+    view[:3, :3] = np.stack([side, np.cross(side, ahead), -ahead])
+    view[:3, 3] = -view[:3, :3] @ eye
+    near, far = 0.1, 8.0
+    flat = np.diag([1 / SHADOW_REACH_M, 1 / SHADOW_REACH_M, -2 / (far - near), 1.0])
+    flat[2, 3] = -(far + near) / (far - near)
+    matrix: Floats = flat @ view
+    return matrix
+
+
+def noise_texture() -> bytes:
+    """Five octaves of value noise, one byte a pixel, for cloth and skin."""
+    dice = np.random.default_rng(3)
+    total, strength = np.zeros((NOISE_SIDE, NOISE_SIDE)), 0.5
+    for octave in range(5):
+        side = 16 * 2**octave
+        values = dice.random((side, side))
+        at = np.arange(NOISE_SIDE) * side / NOISE_SIDE
+        low = at.astype(int)
+        share = at - low
+        share = share * share * (3 - 2 * share)
+        high = (low + 1) % side
+        fy, fx = share[:, None], share[None, :]
+        above = values[np.ix_(low, low)] * (1 - fx) + values[np.ix_(low, high)] * fx
+        below = values[np.ix_(high, low)] * (1 - fx) + values[np.ix_(high, high)] * fx
+        total += strength * (above * (1 - fy) + below * fy)
+        strength *= 0.5
+    return (np.clip(total, 0, 1) * 255).astype("u1").tobytes()
+
+
+def linear_colours(*colours: str) -> list[tuple[float, ...]]:
+    """Linear colours from six hex digits each."""
+    return [tuple((np.array([int(c[i : i + 2], 16) for i in (0, 2, 4)]) / 255.0) ** 2.2) for c in colours]
+
+
+def _give(program: Any, **matrices: npt.NDArray[Any]) -> None:
+    """Hand matrices to a program that uses them."""
+    for name, matrix in matrices.items():
+        if name in program:
+            program[name].write(matrix.T.astype("f4").tobytes())
 
 
 class Renderer:
-    """Holds the GL context, the buffers and the range; draws one golfer."""
+    """Holds the graphics context, the buffers and the range; draws one golfer."""
 
-    def __init__(self, B: Body, w: int = 1280, h: int = 720, msaa: int = 4, shadow: int = 1536) -> None:
-        self.ctx = moderngl.create_context(standalone=True, backend="egl")
-        c = self.ctx
-        self.w, self.h, self.B = w, h, B
-        self.fbo = c.framebuffer(
-            [c.renderbuffer((w, h), 4, samples=msaa)], c.depth_renderbuffer((w, h), samples=msaa)
+    def __init__(self, body: Body, width: int, height: int) -> None:
+        self.body, self.width, self.height = body, width, height
+        on_cpu: Any = {"backend": "egl"}
+        self.context = c = moderngl.create_context(standalone=True, **on_cpu)
+        size = (width, height)
+        self._many = c.framebuffer(
+            [c.renderbuffer(size, 4, samples=SAMPLES)], c.depth_renderbuffer(size, samples=SAMPLES)
         )
-        self.out = c.simple_framebuffer((w, h))
-        self.dt = c.depth_texture((shadow, shadow))
-        self.dt.compare_func = "<="
-        self.dt.filter = (moderngl.LINEAR, moderngl.LINEAR)
-        self.sfbo = c.framebuffer(depth_attachment=self.dt)
-        self.pch = c.program(vertex_shader=CHV, fragment_shader=CHF)
-        self.pchs = c.program(
-            vertex_shader="#version 330\nin vec3 pos; in vec3 ext; uniform mat4 VP; uniform float mir; out float cut; void main(){cut=ext.y; gl_Position=VP*vec4(pos.x*mir,pos.yz,1.);}",
-            fragment_shader="#version 330\nin float cut; void main(){ if(cut>0.) discard; }",
+        self._single = c.simple_framebuffer(size)
+        self._shadow = c.depth_texture((SHADOW_PX, SHADOW_PX))
+        self._shadow.compare_func = "<="
+        self._shadow.filter = (moderngl.LINEAR, moderngl.LINEAR)
+        self._shadow_target = c.framebuffer(depth_attachment=self._shadow)
+        self._range = c.texture(size, 4)
+        self._noise = c.texture((NOISE_SIDE, NOISE_SIDE), 1, noise_texture())
+        self._noise.repeat_x = self._noise.repeat_y = True
+        self._skin = c.program(vertex_shader=CHV, fragment_shader=CHF)
+        self._skin_shadow = c.program(vertex_shader=SHADOW_SKIN_VERTEX, fragment_shader=SHADOW_SKIN_FRAGMENT)
+        self._thing = c.program(vertex_shader=OBV, fragment_shader=OBF)
+        self._thing_shadow = c.program(vertex_shader=OBV, fragment_shader=SHADOW_ONLY)
+        self._sky = c.program(vertex_shader=BGV, fragment_shader=BGF)
+        self._floor = c.program(vertex_shader=CATV, fragment_shader=CATF)
+        self._blit = c.program(vertex_shader=BLIT_VERTEX, fragment_shader=BLIT_FRAGMENT)
+        quad = c.buffer(CORNERS.tobytes())
+        self._sky_quad = c.vertex_array(self._sky, [(quad, "2f", "p")])
+        self._blit_quad = c.vertex_array(self._blit, [(quad, "2f", "p")])
+        self._floor_quad = c.vertex_array(self._floor, [(quad, "2f", "p")])
+        self._moving = c.buffer(reserve=len(body.places) * 24)
+        still = c.buffer(np.concatenate([body.places, body.looks], 1).tobytes())
+        order = c.buffer(body.triangles.tobytes())
+        self._skin_array = c.vertex_array(
+            self._skin, [(self._moving, "3f 3f", "pos", "nrm"), (still, "3f 3f", "rpos", "ext")], order
         )
-        self.pob = c.program(vertex_shader=OBV, fragment_shader=OBF)
-        self.pobs = c.program(vertex_shader=OBV, fragment_shader="#version 330\nvoid main(){}")
-        self.pbg = c.program(vertex_shader=BGV, fragment_shader=BGF)
-        self.pcat = c.program(vertex_shader=CATV, fragment_shader=CATF)
-        self.pblit = c.program(
-            vertex_shader="#version 330\nin vec2 p; out vec2 t; void main(){t=p*.5+.5;gl_Position=vec4(p,.9999,1.);}",
-            fragment_shader="#version 330\nin vec2 t; out vec4 o; uniform sampler2D x; void main(){o=texture(x,t);}",
+        self._skin_shadow_array = c.vertex_array(
+            self._skin_shadow, [(self._moving, "3f 12x", "pos"), (still, "12x 3f", "ext")], order
         )
-        q = c.buffer(np.array([-1, -1, 1, -1, -1, 1, 1, 1], "f4"))
-        self.quad = q
-        self.dyn = c.buffer(reserve=B.nv * 24)
-        st = c.buffer(np.concatenate([B.rp, B.ext], 1).tobytes())
-        ib = c.buffer(B.index.tobytes())
-        self.vch = c.vertex_array(
-            self.pch, [(self.dyn, "3f 3f", "pos", "nrm"), (st, "3f 3f", "rpos", "ext")], ib
-        )
-        self.vchs = c.vertex_array(self.pchs, [(self.dyn, "3f 12x", "pos"), (st, "12x 3f", "ext")], ib)
-        self.sun = np.array([0.42, 0.80, 0.45])
-        self.sun /= np.linalg.norm(self.sun)
-        g = np.random.default_rng(3)
-        tex = np.zeros((512, 512))
-        a = 0.5
-        for o in range(5):
-            k = 16 * 2**o
-            m = g.random((k, k))
-            yy, xx = np.meshgrid(np.arange(512) * k / 512, np.arange(512) * k / 512, indexing="ij")
-            i, j = yy.astype(int), xx.astype(int)
-            fy, fx = yy - i, xx - j
-            fy, fx = fy * fy * (3 - 2 * fy), fx * fx * (3 - 2 * fx)
-            i1, j1 = (i + 1) % k, (j + 1) % k
-            tex += a * (
-                (m[i, j] * (1 - fx) + m[i, j1] * fx) * (1 - fy) + (m[i1, j] * (1 - fx) + m[i1, j1] * fx) * fy
-            )
-            a *= 0.5
-        self.nzt = c.texture((512, 512), 1, (np.clip(tex, 0, 1) * 255).astype("u1").tobytes())
-        self.nzt.repeat_x = self.nzt.repeat_y = True
-        self.objs = {}
-        self.bgt = c.texture((w, h), 4)
+        self._things: dict[str, _Thing] = {}
+        self._sun_view = sun_view()
 
-    def add(self, name: str, data: Any, spec: float = 0.1) -> None:
+    def add(self, name: str, rows: Mesh, shine: float) -> None:
         """Register a small mesh under a name."""
-        b = self.ctx.buffer(data.tobytes())
-        self.objs[name] = (
-            self.ctx.vertex_array(self.pob, [(b, "3f 3f 3f", "pos", "nrm", "col")]),
-            self.ctx.vertex_array(self.pobs, [(b, "3f 24x", "pos")]),
-            spec,
+        buffer = self.context.buffer(rows.tobytes())
+        self._things[name] = _Thing(
+            self.context.vertex_array(self._thing, [(buffer, "3f 3f 3f", "pos", "nrm", "col")]),
+            self.context.vertex_array(self._thing_shadow, [(buffer, "3f 24x", "pos")]),
+            shine,
         )
 
-    def camera(self, eye: Floats, rotation: Floats, fov: float, matR: Any) -> None:
+    def place_camera(
+        self, eye: Floats, rotation: Floats, fov_deg: float, mat: tuple[float, float, float, float]
+    ) -> None:
         """Place the camera and draw the range once.
 
-        `rotation` takes the range to right, down, ahead; `matR` is the mat (x, z, half sizes).
+        `rotation` takes the range to right, down, ahead; `mat` is its middle (x, z) and half sizes.
         """
-        self.eye = eye
         view = np.eye(4)
         view[:3, :3] = np.diag([1, -1, -1]) @ rotation
         view[:3, 3] = -view[:3, :3] @ eye
-        self.VP = persp(fov, self.w / self.h) @ view
-        self.fb = self.ctx.simple_framebuffer((self.w, self.h))
-        f = self.ctx.framebuffer([self.bgt])
-        f.use()
-        p = self.pbg
-        for k, v in (("IVP", np.linalg.inv(self.VP)), ("VP", self.VP)):
-            if k in p:
-                p[k].write(v.T.astype("f4").tobytes())
-        p["eye"].value = tuple(self.eye)
-        p["sun"].value = tuple(self.sun)
-        p["matR"].value = matR
-        p["res"].value = (self.w, self.h)
-        p["ss"].value = 3
-        self.ctx.vertex_array(p, [(self.quad, "2f", "p")]).render(moderngl.TRIANGLE_STRIP)
-        self.vblit = self.ctx.vertex_array(self.pblit, [(self.quad, "2f", "p")])
-        self.vcat = self.ctx.vertex_array(self.pcat, [(self.quad, "2f", "p")])
-
-    def skin(self, M: Floats) -> Floats:
-        """Upload the skinned vertices for bone matrices M (b, 4, 4); returns positions (n, 3)."""
-        p, n = self.B.posed(M)
-        self.dyn.write(np.concatenate([p, n], 1).astype("f4").tobytes())
-        return p
+        self._eye = tuple(map(float, eye))
+        self._view = perspective(fov_deg, self.width / self.height) @ view
+        self.context.framebuffer([self._range]).use()
+        _give(self._sky, IVP=np.linalg.inv(self._view), VP=self._view)
+        self._sky["eye"] = self._eye
+        self._sky["sun"] = _SUN
+        self._sky["matR"] = mat
+        self._sky["res"] = (self.width, self.height)
+        self._sky["ss"] = SKY_SAMPLES
+        self._sky_quad.render(moderngl.TRIANGLE_STRIP)
 
     def frame(
         self,
-        M: Floats,
-        inst: Any,
-        feet: Any,
-        colors: Any,
-        mir: float = 1.0,
-        center: Any = (0, 0.9, 0.1),
-        blurred: dict[str, list[Floats]] | None = None,
-    ) -> npt.NDArray[np.uint8]:
-        """One picture (h, w, 3); mir -1 mirrors the golfer for a left-hander.
+        bones: Floats,
+        still: Placed,
+        feet: list[Floats],
+        colours: list[tuple[float, ...]],
+        mirror: float,
+        blurred: dict[str, list[Floats]],
+    ) -> Picture:
+        """One picture (h, w, 3) for skinning matrices (bones, 4, 4); mirror -1 for a left-hander.
 
-        `inst` stands still while the shutter is open; `blurred` is drawn thinly at each of its places.
+        `still` stands while the shutter is open; `blurred` is drawn thinly at each of its places.
         """
-        blurred = blurred or {}
-        c = self.ctx
-        self.skin(M)
-        ctr = np.array(center)
-        LVP = ortho(1.9, 0.1, 8) @ look(ctr + self.sun * 4, ctr)
-        w = lambda p, k, v: p[k].write(np.asarray(v, float).T.astype("f4").tobytes()) if k in p else None
-        self.sfbo.use()
-        self.sfbo.clear(depth=1.0)
-        c.enable(moderngl.DEPTH_TEST)
-        c.disable(moderngl.BLEND)
-        c.disable(moderngl.CULL_FACE)
-        w(self.pchs, "VP", LVP)
-        self.pchs["mir"] = mir
-        self.vchs.render()
-        for n, A in [*inst, *((n, places[len(places) // 2]) for n, places in blurred.items())]:
-            w(self.pobs, "VP", LVP)
-            w(self.pobs, "M", A)
-            self.objs[n][1].render()
-        self.fbo.use()
-        self.fbo.clear(depth=1.0)
-        self.bgt.use(1)
-        self.pblit["x"] = 1
+        places, outward = self.body.posed(bones)
+        self._moving.write(np.concatenate([places, outward], 1).astype("f4").tobytes())
+        middles = [(name, at[len(at) // 2]) for name, at in blurred.items()]
+        self._draw_shadows([*still, *middles], mirror)
+        self._many.use()
+        self._many.clear(depth=1.0)
+        self._draw_range(feet)
+        self._draw_golfer(colours, mirror)
+        self._draw_things(still, blurred)
+        self.context.copy_framebuffer(self._single, self._many)
+        rows = np.frombuffer(self._single.read(components=3), "u1")
+        return rows.reshape(self.height, self.width, 3)[::-1]
+
+    def _draw_shadows(self, things: Placed, mirror: float) -> None:
+        self._shadow_target.use()
+        self._shadow_target.clear(depth=1.0)
+        self.context.enable(moderngl.DEPTH_TEST)
+        self.context.disable(moderngl.BLEND)
+        self.context.disable(moderngl.CULL_FACE)
+        _give(self._skin_shadow, VP=self._sun_view)
+        self._skin_shadow["mir"] = mirror
+        self._skin_shadow_array.render()
+        for name, place in things:
+            _give(self._thing_shadow, VP=self._sun_view, M=place)
+            self._things[name].shadow.render()
+
+    def _draw_range(self, feet: list[Floats]) -> None:
+        """The range as drawn before, and the shadows that fall on it."""
+        c = self.context
+        self._range.use(1)
+        self._blit["x"] = 1
         c.disable(moderngl.DEPTH_TEST)
-        self.vblit.render(moderngl.TRIANGLE_STRIP)
+        self._blit_quad.render(moderngl.TRIANGLE_STRIP)
         c.enable(moderngl.DEPTH_TEST)
-        self.dt.use(2)
-        self.nzt.use(3)
-        self.pch["nzt"] = 3
-        for p in (self.pch, self.pob, self.pcat):
-            p["shm"] = 2
-            w(p, "LVP", LVP)
-        w(self.pcat, "VP", self.VP)
-        self.pcat["rect"] = (0, 0.2, 2.2, 2.2)
-        self.pcat["feet"].value = [tuple(map(float, f)) for f in feet]
+        self._shadow.use(2)
+        for program in (self._skin, self._thing, self._floor):
+            program["shm"] = 2
+            _give(program, LVP=self._sun_view, VP=self._view)
+        self._floor["rect"] = SHADED_FLOOR
+        self._floor["feet"] = [tuple(map(float, foot)) for foot in feet]
         c.enable(moderngl.BLEND)
         c.blend_func = moderngl.SRC_ALPHA, moderngl.ONE_MINUS_SRC_ALPHA
-        self.fbo.depth_mask = False
-        self.vcat.render(moderngl.TRIANGLE_STRIP)
-        self.fbo.depth_mask = True
+        self._many.depth_mask = False
+        self._floor_quad.render(moderngl.TRIANGLE_STRIP)
+        self._many.depth_mask = True
         c.disable(moderngl.BLEND)
-        p = self.pch
-        w(p, "VP", self.VP)
-        p["mir"] = mir
-        p["ffsign"] = mir
-        p["eye"].value = tuple(self.eye)
-        p["sun"].value = tuple(self.sun)
-        p["C"].value = colors
-        p["eyeP"].value = tuple(self.B.eye)
-        p["sc"] = self.B.sc
-        self.vch.render()
-        p = self.pob
-        w(p, "VP", self.VP)
-        p["eye"].value = tuple(self.eye)
-        p["sun"].value = tuple(self.sun)
-        p["alpha"] = 1.0
-        for n, A in inst:
-            w(p, "M", A)
-            p["spec"] = self.objs[n][2]
-            self.objs[n][0].render()
-        for n, places in blurred.items():
-            p["alpha"] = BLUR_COVER / len(places) if len(places) > 1 else 1.0
-            p["spec"] = self.objs[n][2]
-            c.enable(moderngl.BLEND)
-            self.fbo.depth_mask = len(places) == 1
-            for A in places:
-                w(p, "M", A)
-                self.objs[n][0].render()
-            self.fbo.depth_mask = True
-            c.disable(moderngl.BLEND)
-        c.copy_framebuffer(self.out, self.fbo)
-        return np.frombuffer(self.out.read(components=3), "u1").reshape(self.h, self.w, 3)[::-1]
 
+    def _draw_golfer(self, colours: list[tuple[float, ...]], mirror: float) -> None:
+        program = self._skin
+        self._noise.use(3)
+        program["nzt"] = 3
+        program["mir"] = program["ffsign"] = mirror
+        program["eye"] = self._eye
+        program["sun"] = _SUN
+        program["C"] = colours
+        program["eyeP"] = tuple(self.body.eye)
+        program["sc"] = self.body.sc
+        self._skin_array.render()
 
-def srgb(*h: str) -> list[tuple[float, ...]]:
-    """Linear colours from hex."""
-    return [tuple((np.array([int(x[i : i + 2], 16) for i in (0, 2, 4)]) / 255.0) ** 2.2) for x in h]
+    def _draw_things(self, still: Placed, blurred: dict[str, list[Floats]]) -> None:
+        program = self._thing
+        program["eye"] = self._eye
+        program["sun"] = _SUN
+        for name, place in still:
+            self._draw_thing(name, place, 1.0)
+        for name, places in blurred.items():
+            thin = len(places) > 1
+            if thin:
+                self.context.enable(moderngl.BLEND)
+                self._many.depth_mask = False
+            for place in places:
+                self._draw_thing(name, place, BLUR_COVER / len(places) if thin else 1.0)
+            self._many.depth_mask = True
+            self.context.disable(moderngl.BLEND)
+
+    def _draw_thing(self, name: str, place: Floats, cover: float) -> None:
+        thing = self._things[name]
+        self._thing["alpha"], self._thing["spec"] = cover, thing.shine
+        _give(self._thing, M=place)
+        thing.drawn.render()

@@ -100,3 +100,14 @@ in vec3 wp; out vec4 o; uniform vec3 feet[2];
     + SH
     + """void main(){ float s=1.-shadow(wp,.0003,.0016); float ao=0.; for(int i=0;i<2;i++){ vec2 d=(wp-feet[i]).xz; ao+=.45*exp(-dot(d,d)/.010);} float a=max(s*.60,min(ao,.5)); o=vec4(.01,.03,.03,a);}"""
 )
+SHADOW_SKIN_VERTEX = """#version 330
+in vec3 pos; in vec3 ext; uniform mat4 VP; uniform float mir; out float cut;
+void main(){ cut=ext.y; gl_Position=VP*vec4(pos.x*mir,pos.yz,1.); }"""
+SHADOW_SKIN_FRAGMENT = """#version 330
+in float cut; void main(){ if(cut>0.) discard; }"""
+SHADOW_ONLY = """#version 330
+void main(){}"""
+BLIT_VERTEX = """#version 330
+in vec2 p; out vec2 t; void main(){ t=p*.5+.5; gl_Position=vec4(p,.9999,1.); }"""
+BLIT_FRAGMENT = """#version 330
+in vec2 t; out vec4 o; uniform sampler2D x; void main(){ o=texture(x,t); }"""

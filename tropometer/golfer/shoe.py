@@ -1,159 +1,169 @@
-"""The golf shoe: a lofted shell around the foot, with the sole points the swing stands on."""
+"""The golf shoe: a lofted shell round the foot, and the points of its sole that a swing stands on.
+
+Sizes are metres at a stature of 1.78.
+"""
 
 from __future__ import annotations
 
-from typing import Any
+from dataclasses import dataclass
 
 import numpy as np
 
 from tropometer.golfer.base_mesh import Floats, Ints, normals
+from tropometer.golfer.piece import Piece, material
+from tropometer.golfer.rig import Rig
 
-MAT = dict(skin=0, shirt=1, trousers=2, shoe=3, sole=4, hair=5, eye=6, cap=7, glove=8, belt=9)
+STATIONS = 40  # rings from heel to toe
+UPPER = 20  # points of a ring over the foot
+FLOOR = -0.014  # the sole's underside below the bare foot's
+ANKLE_BELOW = 0.10
 
 
-def shoe(
-    V: Floats,
-    W: Floats,
-    I: dict[str, int],
-    s: str,
-    head: dict[str, Floats],
-    tail: dict[str, Floats],
-    sc: float,
-    foot: dict[str, dict[str, Any]],
-    bodyid: Ints,
-) -> tuple[Floats, Ints, Floats, Any]:
-    """Vertices, quads, bone weights and materials of one shoe; writes its landmarks into `foot`."""
-    fw = W[:, I[f"foot_{s}"]] + W[:, I[f"ball_{s}"]]
-    P = V[bodyid][(fw[bodyid] > 0.5) & (V[bodyid, 1] < 0.10 * sc)]
-    an, ball, toe = head[f"foot_{s}"], head[f"ball_{s}"], tail[f"ball_{s}"]
-    ax = toe - an
-    ax[1] = 0
-    ax /= np.linalg.norm(ax)
-    lat = np.array([ax[2], 0, -ax[0]])  # lat = character-left-ish
-    o = np.array([an[0], 0, an[2]])
-    a = (P - o) @ ax
-    l = (P - o) @ lat
-    y = P[:, 1]
-    a0, a1 = a.min() - 0.012 * sc, a.max() + 0.016 * sc
-    L = a1 - a0
-    ns = 40
-    K = 28
-    inner = -1 if s == "l" else 1
-    st = np.linspace(0, 1, ns)
-    st = 0.5 - 0.5 * np.cos(np.pi * st)
-    wl = []
-    wr = []
-    for t in st:
-        c = a0 + np.clip(t, 0.1, 0.86) * L
-        m = (np.abs(a - c) < 0.018 * sc) & (y < 0.05 * sc)
-        wl.append(l[m].min() - 0.006 * sc)
-        wr.append(l[m].max() + 0.006 * sc)
-    sm = lambda z: np.convolve(np.pad(z, 4, "edge"), np.ones(9) / 9, "valid")
-    wl, wr = sm(np.array(wl)), sm(np.array(wr))
-    mid = (wl + wr) / 2
-    half = (wr - wl) / 2
-    endh = np.sqrt(np.clip(1 - ((0.13 - st) / 0.13).clip(0) ** 2, 0, 1))
-    endt = np.clip(1 - ((st - 0.74) / 0.26).clip(0) ** 2.3, 0, 1) ** 0.55
-    half = half * np.minimum(endh, endt)
-    half = np.maximum(half, 0.0015)
-    # waist of the sole at the arch, inner side
-    arch = np.exp(-(((st - 0.42) / 0.13) ** 2)) * 0.009 * sc
-    top = np.interp(
-        st,
-        [0, 0.04, 0.12, 0.30, 0.42, 0.58, 0.78, 0.93, 1],
-        np.array([0.062, 0.083, 0.090, 0.092, 0.082, 0.064, 0.050, 0.042, 0.028]) * sc,
+@dataclass(frozen=True)
+class Sole:
+    """Points (3,) at rest where the shoe meets the floor; `floor` is its underside's height."""
+
+    heel: Floats
+    toe: Floats
+    ball: Floats
+    inner: Floats
+    outer: Floats
+    along: Floats
+    length: float
+    floor: float
+
+
+@dataclass(frozen=True)
+class _Last:
+    """What the shoe is built round: its axes, and its half width and middle at each station."""
+
+    origin: Floats
+    along: Floats
+    across: Floats
+    start: float
+    length: float
+    stations: Floats
+    middle: Floats
+    half: Floats
+
+
+def shoe(rig: Rig, vertices: Floats, skin: Ints, side: str, scale: float) -> tuple[Piece, Sole]:
+    """One shoe and its sole; `skin` are the indices of the body's own vertices."""
+    last = _measure(rig, vertices, skin, side, scale)
+    ring_points, kinds = _rings(last, side, scale)
+    quads = _shell(len(kinds) // STATIONS)
+    ends = np.array(
+        [ring_points[: len(kinds) // STATIONS].mean(0), ring_points[-(len(kinds) // STATIONS) :].mean(0)]
     )
-    ybot = -0.014 * sc
-    ysole = np.interp(st, [0, 0.25, 0.45, 0.7, 1], np.array([0.016, 0.014, 0.010, 0.008, 0.013]) * sc)
-    spring = np.interp(st, [0.8, 1], [0, 0.012 * sc])  # toe spring
-    rings = []
-    mats = []
-    for i, t in enumerate(st):
-        c = o + ax * (a0 + t * L)
-        h = half[i]
-        ring = []
-        mt = []
-        n_up = K - 8
-        li, ri = mid[i] - h, mid[i] + h
-        if inner < 0:
-            li += arch[i]
-        else:
-            ri -= arch[i]
-        hb = ybot + spring[i]
-        hs = ysole[i] + spring[i] * 0.6
-        # bottom (4), right side up (2), upper arc, left side down(2)
-        for q in (0.2, 0.5, 0.8):
-            ring.append((li + (ri - li) * q, hb))
-            mt.append(MAT["sole"])
-        ring.append((ri - 0.002, hb))
-        mt.append(MAT["sole"])
-        ring.append((ri + 0.003 * sc, (hb + hs) / 2))
-        mt.append(MAT["sole"])
-        ring.append((ri + 0.002 * sc, hs))
-        mt.append(MAT["sole"])
-        e = 0.62 if t < 0.5 else 0.8
-        for j in range(n_up):
-            th = np.pi * (j + 0.5) / n_up
-            cx, sy = np.cos(th), np.sin(th)
-            cx = np.sign(cx) * abs(cx) ** e
-            sy = sy**0.8
-            # the upper narrows toward the ankle
-            tt = max(top[i] - 0.0, hs + 0.006)
-            yy = hs + (tt - hs) * sy
-            nar = 1 - 0.38 * np.interp(t, [0.05, 0.3, 0.6], [0.9, 0.9, 0.3]) * sy**2
-            ring.append((mid[i] + (h - 0.001) * cx * nar, yy))
-            mt.append(MAT["shoe"])
-        ring.append((li - 0.002 * sc, hs))
-        mt.append(MAT["sole"])
-        ring.append((li - 0.003 * sc, (hb + hs) / 2))
-        mt.append(MAT["sole"])
-        for x, yv in ring:
-            rings.append(c + lat * x + np.array([0, yv, 0]))
-        mats += mt
-    R = np.array(rings)
-    K = len(ring)
-    mats = np.array(mats)
-    Fq = np.array(
+    points = np.concatenate([ring_points, ends])
+    materials: Floats = np.append(kinds, [material("shoe")] * 2).astype(np.float64)
+    if ((points - points.mean(0)) * normals(points, quads)).sum() < 0:
+        quads = quads[:, ::-1]
+    ball = float((rig.head[f"ball_{side}"] - last.origin) @ last.along)
+    bends = np.clip(((points - last.origin) @ last.along - (ball - 0.028 * scale)) / (0.045 * scale), 0, 1)
+    bends = (bends * bends * (3 - 2 * bends))[:, None]
+    count = len(points)
+    weights = rig.hung_on(f"ball_{side}", count) * bends + rig.hung_on(f"foot_{side}", count) * (1 - bends)
+    piece = Piece(points, quads, weights, materials, np.full(count, -1.0), np.zeros(count))
+    return piece, _sole(last, ball, side, scale)
+
+
+def _measure(rig: Rig, vertices: Floats, skin: Ints, side: str, scale: float) -> _Last:
+    of_foot = rig.share(rig.weights, f"foot_{side}", f"ball_{side}")
+    foot = vertices[skin][(of_foot[skin] > 0.5) & (vertices[skin, 1] < ANKLE_BELOW * scale)]
+    ankle, toe = rig.head[f"foot_{side}"], rig.tail[f"ball_{side}"]
+    along = (toe - ankle) * [1, 0, 1]
+    along /= np.linalg.norm(along)
+    across = np.array([along[2], 0, -along[0]])
+    origin = np.array([ankle[0], 0, ankle[2]])
+    places, sides = (foot - origin) @ along, (foot - origin) @ across
+    start = places.min() - 0.012 * scale
+    length = places.max() + 0.016 * scale - start
+    stations = 0.5 - 0.5 * np.cos(np.pi * np.linspace(0, 1, STATIONS))
+    edges = []
+    for share in stations:
+        at = start + np.clip(share, 0.1, 0.86) * length
+        near = (np.abs(places - at) < 0.018 * scale) & (foot[:, 1] < 0.05 * scale)
+        edges.append((sides[near].min() - 0.006 * scale, sides[near].max() + 0.006 * scale))
+    left, right = (_smooth(np.array(edge)) for edge in zip(*edges, strict=True))
+    heel_round = np.sqrt(np.clip(1 - ((0.13 - stations) / 0.13).clip(0) ** 2, 0, 1))
+    toe_round = np.clip(1 - ((stations - 0.74) / 0.26).clip(0) ** 2.3, 0, 1) ** 0.55
+    half = np.maximum((right - left) / 2 * np.minimum(heel_round, toe_round), 0.0015)
+    return _Last(origin, along, across, start, length, stations, (left + right) / 2, half)
+
+
+def _smooth(values: Floats) -> Floats:
+    smoothed: Floats = np.convolve(np.pad(values, 4, "edge"), np.ones(9) / 9, "valid")
+    return smoothed
+
+
+def _rings(last: _Last, side: str, scale: float) -> tuple[Floats, Ints]:
+    """Points of all rings, each round the foot from the sole's inside, and their materials."""
+    stations = last.stations
+    arch = np.exp(-(((stations - 0.42) / 0.13) ** 2)) * 0.009 * scale
+    heights = [0.062, 0.083, 0.090, 0.092, 0.082, 0.064, 0.050, 0.042, 0.028]
+    top = np.interp(stations, [0, 0.04, 0.12, 0.30, 0.42, 0.58, 0.78, 0.93, 1], np.array(heights) * scale)
+    welt = np.interp(stations, [0, 0.25, 0.45, 0.7, 1], np.array([0.016, 0.014, 0.010, 0.008, 0.013]) * scale)
+    spring = np.interp(stations, [0.8, 1], [0, 0.012 * scale])
+    upper = [material("shoe")] * UPPER
+    sole = [material("sole")]
+    points = []
+    for i, share in enumerate(stations):
+        left, right = last.middle[i] - last.half[i], last.middle[i] + last.half[i]
+        left, right = (left + arch[i], right) if side == "l" else (left, right - arch[i])
+        low, high = FLOOR * scale + spring[i], welt[i] + spring[i] * 0.6
+        ring = [(left + (right - left) * q, low) for q in (0.2, 0.5, 0.8)] + [(right - 0.002, low)]
+        ring += [(right + 0.003 * scale, (low + high) / 2), (right + 0.002 * scale, high)]
+        ring += _over(last.middle[i], last.half[i], high, top[i], share)
+        ring += [(left - 0.002 * scale, high), (left - 0.003 * scale, (low + high) / 2)]
+        at = last.origin + last.along * (last.start + share * last.length)
+        points += [at + last.across * x + np.array([0, y, 0]) for x, y in ring]
+    return np.array(points), np.array((sole * 6 + upper + sole * 2) * STATIONS)
+
+
+def _over(middle: float, half: float, low: float, top: float, share: float) -> list[tuple[float, float]]:
+    """The upper at one station: an arch that narrows toward the ankle."""
+    flatness = 0.62 if share < 0.5 else 0.8
+    narrows = 0.38 * np.interp(share, [0.05, 0.3, 0.6], [0.9, 0.9, 0.3])
+    arch = []
+    for j in range(UPPER):
+        angle = np.pi * (j + 0.5) / UPPER
+        across, up = np.cos(angle), np.sin(angle) ** 0.8
+        across = np.sign(across) * abs(across) ** flatness
+        width = (half - 0.001) * across * (1 - narrows * up**2)
+        arch.append((middle + width, low + (max(top, low + 0.006) - low) * up))
+    return arch
+
+
+def _shell(around: int) -> Ints:
+    """Quads of all rings and the two ends, whose middles are the last two points."""
+    quads = [
         [
-            [i * K + j, (i + 1) * K + j, (i + 1) * K + (j + 1) % K, i * K + (j + 1) % K]
-            for i in range(ns - 1)
-            for j in range(K)
+            i * around + j,
+            (i + 1) * around + j,
+            (i + 1) * around + (j + 1) % around,
+            i * around + (j + 1) % around,
         ]
+        for i in range(STATIONS - 1)
+        for j in range(around)
+    ]
+    heel, toe, last = STATIONS * around, STATIONS * around + 1, (STATIONS - 1) * around
+    quads += [[heel, j, (j + 1) % around, heel] for j in range(around)]
+    quads += [[toe, last + (j + 1) % around, last + j, toe] for j in range(around)]
+    return np.array(quads)
+
+
+def _sole(last: _Last, ball: float, side: str, scale: float) -> Sole:
+    inner = -1 if side == "l" else 1
+    down = np.array([0, FLOOR * scale, 0])
+    at_ball = last.origin + last.along * ball + down
+    return Sole(
+        heel=last.origin + last.along * (last.start + 0.02 * scale) + down,
+        toe=last.origin + last.along * (last.start + last.length) + down,
+        ball=at_ball,
+        inner=at_ball + last.across * (inner * 0.042 * scale),
+        outer=at_ball - last.across * (inner * 0.048 * scale),
+        along=last.along,
+        length=last.length,
+        floor=FLOOR * scale,
     )
-    ends = []
-    c0, c1 = R[:K].mean(0), R[-K:].mean(0)
-    R = np.concatenate([R, [c0, c1]])
-    mats = np.append(mats, [MAT["shoe"], MAT["shoe"]])
-    z0, z1 = ns * K, ns * K + 1
-    Fq = np.concatenate(
-        [
-            Fq,
-            [[z0, j, (j + 1) % K, z0] for j in range(K)],
-            [[z1, (ns - 1) * K + (j + 1) % K, (ns - 1) * K + j, z1] for j in range(K)],
-        ]
-    )
-    Wn = np.zeros((len(R), W.shape[1]))
-    u = (R - o) @ ax
-    ub = (ball - o) @ ax
-    b = np.clip((u - (ub - 0.028 * sc)) / (0.045 * sc), 0, 1)
-    b = b * b * (3 - 2 * b)
-    Wn[:, I[f"ball_{s}"]] = b
-    Wn[:, I[f"foot_{s}"]] = 1 - b
-    cen = R.mean(0)
-    n = normals(R, Fq)
-    if ((R - cen) * n).sum() < 0:
-        Fq = Fq[:, ::-1]
-    # reference points, rest frame
-    foot[s] = dict(
-        heel=o + ax * (a0 + 0.012),
-        ballpt=o + ax * ub + np.array([0, ybot, 0]),
-        ax=ax,
-        lat=lat,
-        L=L,
-        ybot=ybot,
-        heelpt=o + ax * (a0 + 0.02 * sc) + np.array([0, ybot, 0]),
-        inner=o + ax * ub + lat * (inner * 0.042 * sc) + np.array([0, ybot, 0]),
-        outer=o + ax * ub - lat * (inner * 0.048 * sc) + np.array([0, ybot, 0]),
-        toept=o + ax * a1 + np.array([0, ybot, 0]),
-    )
-    return R, Fq, Wn, mats

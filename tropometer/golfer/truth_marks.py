@@ -9,8 +9,8 @@ from tropometer.golfer import bay
 from tropometer.golfer.body import Body
 from tropometer.golfer.camera import Camera
 from tropometer.golfer.motion import Motion, Poses, bone_matrices
+from tropometer.golfer.piece import material
 from tropometer.golfer.rotations import Floats, turned
-from tropometer.golfer.shoe import MAT
 
 HIP_BAND_M = 0.02  # height of the slice of the trousers whose edge is the hip's outer edge
 SEAT_BAND_M = (-0.10, 0.12)  # of the pelvis about the hip joints, in which the rearmost point is sought
@@ -54,7 +54,7 @@ def mark_places(motion: Motion, poses: Poses) -> Marks:
 
 def _surface(body: Body, poses: Poses) -> Marks:
     """The marks that lie on the clothes: outer edges of the hips and the rearmost point of the pelvis."""
-    cloth = (body.ext[:, 0] == MAT["trousers"]) & (body.ext[:, 1] < 0)
+    cloth = (body.looks[:, 0] == material("trousers")) & (body.looks[:, 1] < 0)
     found: dict[str, list[Floats]] = {"lead_hip_edge": [], "trail_hip_edge": [], "seat": []}
     for i in range(len(poses.times_s)):
         trousers = body.posed(bone_matrices(body, poses, i))[0][cloth]

@@ -69,7 +69,10 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "Heavy, then a pull",
                 "Right knee after a long session",
                 marked=True,
-                answer=("Your hips slide past your right foot before they turn. One thing for a month: keep clear of the stick.", "stick_off_trail_hip"),
+                answer=(
+                    "Your hips slide past your right foot before they turn. One thing for a month: keep clear of the stick.",
+                    "stick_off_trail_hip",
+                ),
             ),
             DemoSwing(
                 ("tobin_month_face", "tobin_month_line"),
@@ -153,7 +156,10 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "8 iron",
                 "My hips stop and my arms go on.",
                 "A pull, or a slice when I try not to",
-                answer=("Your feet hold your hips. Flare both a notch at a time and turn again.", "flare_one_notch"),
+                answer=(
+                    "Your feet hold your hips. Flare both a notch at a time and turn again.",
+                    "flare_one_notch",
+                ),
             ),
             DemoSwing(
                 ("sunniva_flared_face", "sunniva_flared_line"),
@@ -178,7 +184,10 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "I cannot get off my right side.",
                 "High and weak",
                 "Low back the day after",
-                answer=("Nothing new until your physician agrees. Then: let the pressure start across before the turn is done.", "arms_folded_shift"),
+                answer=(
+                    "Nothing new until your physician agrees. Then: let the pressure start across before the turn is done.",
+                    "arms_folded_shift",
+                ),
             ),
             DemoSwing(
                 ("lorne_driver_face", "lorne_driver_line"),
@@ -202,7 +211,10 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "7 iron",
                 "I aim right so that it does not go left.",
                 "A hook that starts right",
-                answer=("Your toes point right of your aim, so your hips have to make room. Square them first.", "wall_behind_seat"),
+                answer=(
+                    "Your toes point right of your aim, so your hips have to make room. Square them first.",
+                    "wall_behind_seat",
+                ),
             ),
             DemoSwing(
                 ("petra_wedge_face", "petra_wedge_line"),
@@ -226,7 +238,10 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "7 iron",
                 "I lift my heel so I can turn more.",
                 "Tops it",
-                answer=("A little is fine; up on the toe is not. Keep the ball of the foot heavy.", "flare_one_notch"),
+                answer=(
+                    "A little is fine; up on the toe is not. Keep the ball of the foot heavy.",
+                    "flare_one_notch",
+                ),
             ),
             DemoSwing(
                 ("jory_top_face", "jory_top_line"),
@@ -252,7 +267,10 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "7 iron",
                 "I was told to keep my left knee still.",
                 "Steep, with big divots",
-                answer=("Let it move in toward the ball as you turn; your hips will follow.", "flare_one_notch"),
+                answer=(
+                    "Let it move in toward the ball as you turn; your hips will follow.",
+                    "flare_one_notch",
+                ),
             ),
             DemoSwing(
                 ("anneke_snap_face",),
