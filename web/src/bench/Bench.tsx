@@ -30,7 +30,8 @@ function OpenBench({ id }: { id: string }) {
   const shelf = useQuery(shelfQuery);
   const [chosen, setChosen] = useState<string | null>(null);
   const own = swing.data?.student === null;
-  const pegged = shelf.data?.find((each) => each.clips.some((clip) => clip.state === "ready"));
+  const usable = shelf.data?.filter((each) => each.clips.some((clip) => clip.state === "ready"));
+  const pegged = usable?.find((each) => each.hand === swing.data?.hand) ?? usable?.[0];
   const referenceId = own ? "" : (chosen ?? pegged?.swing_id ?? "");
   const reference = useQuery({ ...swingQuery(referenceId), enabled: referenceId !== "" });
 
