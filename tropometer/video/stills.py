@@ -11,8 +11,8 @@ import numpy as np
 from tropometer.video.proxy import PROXY_FPS
 
 
-def still_jpeg(proxy: Path, number: int, quality: int = 88) -> bytes:
-    """Frame `number` as JPEG; IndexError when the proxy has no such frame."""
+def still_jpeg(proxy: Path, number: int, height: int | None = None, quality: int = 88) -> bytes:
+    """Frame `number` as JPEG, at most `height` pixels high; IndexError when the proxy has no such frame."""
     with av.open(str(proxy)) as container:
         stream = container.streams.video[0]
         if stream.time_base is None:
@@ -22,5 +22,8 @@ def still_jpeg(proxy: Path, number: int, quality: int = 88) -> bytes:
         for frame in container.decode(stream):
             if frame.pts is not None and round(frame.pts / per_frame) == number:
                 picture = np.ascontiguousarray(frame.to_ndarray(format="bgr24"), dtype=np.uint8)
+                if height is not None and height < frame.height:
+                    size = (max(1, round(frame.width * height / frame.height)), height)
+                    picture = np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA), np.uint8)
                 return cv2.imencode(".jpg", picture, [cv2.IMWRITE_JPEG_QUALITY, quality])[1].tobytes()
     raise IndexError(number)

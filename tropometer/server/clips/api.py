@@ -1,10 +1,11 @@
 """A clip's state and its proxy."""
 
+from typing import Annotated
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
-from ninja import Router
+from ninja import Query, Router
 
 from tropometer.server.access import asking
 from tropometer.server.clips.models import Clip, State
@@ -13,6 +14,7 @@ from tropometer.server.clips.services import clip_of, still
 from tropometer.server.ranged import private_file
 
 router = Router(tags=["clips"])
+Height = Annotated[int | None, Query(ge=32, le=2160)]
 
 
 @router.get("/clips/{uuid:id}", response=ClipOut)
@@ -37,10 +39,10 @@ def proxy(request: HttpRequest, id: UUID) -> HttpResponseBase:
 
 
 @router.get("/clips/{uuid:id}/stills/{int:frame}.jpg", include_in_schema=False)
-def clip_still(request: HttpRequest, id: UUID, frame: int) -> HttpResponse:
+def clip_still(request: HttpRequest, id: UUID, frame: int, height: Height = None) -> HttpResponse:
     found = clip_of(asking(request), id)
     if found.state != State.READY or not 0 <= frame < found.frame_count:
         return HttpResponse(status=404)
-    response = HttpResponse(still(found, frame), content_type="image/jpeg")
+    response = HttpResponse(still(found, frame, height), content_type="image/jpeg")
     response["Cache-Control"] = "private, max-age=86400"
     return response

@@ -140,14 +140,14 @@ def times_s(clip: Clip) -> list[float]:
     return real_times_s(clip.played_times_s, clip.played_fps, clip.capture_fps)
 
 
-def still(clip: Clip, frame: int) -> bytes:
-    """One frame of a ready clip as JPEG; IndexError outside it."""
+def still(clip: Clip, frame: int, height: int | None = None) -> bytes:
+    """One frame of a ready clip as JPEG, at most `height` high; IndexError outside it."""
     with tempfile.NamedTemporaryFile(suffix=".mp4", dir=settings.FILE_UPLOAD_TEMP_DIR) as copy:
         with clip.proxy.open("rb") as stored:
             for chunk in stored.chunks():
                 copy.write(chunk)
         copy.flush()
-        return still_jpeg(Path(copy.name), frame)
+        return still_jpeg(Path(copy.name), frame, height)
 
 
 def clip_of(instructor: User, id: UUID) -> Clip:

@@ -14,9 +14,11 @@ import { KEYS, useKeys } from "./keys";
 import { MarkRail } from "./MarkRail";
 import { SavingSign } from "./SavingSign";
 import { Stage } from "./Stage";
+import { StageTools } from "./StageTools";
 import { SwingRule } from "./SwingRule";
 import { Tapes } from "./Tapes";
 import { Transport } from "./Transport";
+import { usePlay } from "./usePlay";
 
 /** A student's swing on the bench, a reference beside it. */
 export function Bench() {
@@ -102,6 +104,9 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
   const picking = usePick(bench);
   const showHelp = useCallback(() => setHelp(true), []);
   useKeys(bench, { pick: picking.pick, help: showHelp });
+  const playing = useBench((state) => state.playing);
+  usePlay(bench, playing);
+  const solo = useBench((state) => state.solo);
   if (!swing) return null;
   const school = schools.data?.find((each) => each.id === student?.school)?.name;
   return (
@@ -143,7 +148,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
           <div className="flex min-h-0 flex-1 gap-2">
             <Side side="student" units={units} />
             <Side side="reference" units={units} />
-            {!compared && (
+            {!compared && !solo && (
               <div className="plate grid flex-1 place-items-center border-dashed p-6 text-center text-sm">
                 <p>
                   No reference yet. Put one on the{" "}
@@ -157,12 +162,13 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
           </div>
           <div className="flex shrink-0 items-center justify-between gap-2">
             <Transport />
-            <ActiveLength units={units} />
+            <StageTools />
           </div>
           <SwingRule />
         </div>
         <div className="flex w-[300px] shrink-0 flex-col gap-2">
           <Tapes units={units} school={school} />
+          <ActiveLength units={units} />
           {student && (
             <div className="mt-auto grid gap-1">
               <p className="min-h-5 text-sm" role="status">
@@ -204,7 +210,8 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
 /** A stage with its rail. */
 function Side({ side, units }: { side: SideName; units: Units }) {
   const state = useBench((bench) => bench.sides[side]);
-  if (!state) return null;
+  const away = useBench((bench) => bench.solo && bench.active !== side);
+  if (!state || away) return null;
   return (
     <div className="flex min-w-0 flex-1 flex-col gap-1">
       <Stage key={state.clip.id} side={side} state={state} units={units} />

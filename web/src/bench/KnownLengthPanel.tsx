@@ -41,7 +41,7 @@ export function KnownLengthPanel(props: { side: Side; known: Calibration; units:
   return (
     <form
       onSubmit={submit}
-      className="flex items-center gap-x-2 text-xs whitespace-nowrap"
+      className="plate flex flex-wrap items-center gap-x-2 gap-y-1 p-1.5 text-xs whitespace-nowrap"
       aria-label={`Known length, ${side}`}
     >
       <label className="flex items-center gap-1">

@@ -8,6 +8,7 @@ import { INK } from "./ink";
 import { KnownLengthLine } from "./KnownLengthLine";
 import { Loupe } from "./Loupe";
 import { MarkLayer } from "./MarkLayer";
+import { Overlay } from "./Overlay";
 import { timeFromImpact } from "./pegLink";
 import { aboutPlayer, type Point, toPicture, toStage, type View, wholePicture, zoomed } from "./stageView";
 import { useFrames } from "./useFrames";
@@ -256,6 +257,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
           data-cy={stableView?.cy}
           data-drawn={drawn.frame ?? ""}
         />
+        {stableView && side === "student" && <Overlay lower={state} view={stableView} stage={size} />}
         {stableView && (
           <svg className="absolute inset-0 h-full w-full" aria-hidden="true">
             <GaugeLayer

@@ -1,14 +1,17 @@
 import { type PointerEvent, useMemo, useRef } from "react";
-import { CHECKPOINT_WORDS } from "../words";
+import type { Checkpoint } from "../words";
 import { useBench } from "./benchContext";
 import { OTHER, pegsOf, type Side } from "./benchStore";
+import type { ClipMarks } from "./edits";
+import { CHECKPOINTS } from "./PegStrip";
 import type { Timeline } from "./pegLink";
-import { layRuler } from "./rulerLayout";
+import { layRuler, type RulerLayout } from "./rulerLayout";
 import { useSize } from "./useSize";
 
 const HEIGHT = 62;
 const SIDES = ["student", "reference"] as const;
 const ROW: Record<Side, [number, number]> = { student: [18, 31], reference: [31, 44] };
+const SHORT = Object.fromEntries(CHECKPOINTS) as Record<Checkpoint, string>;
 const INK: Record<Side, string> = { student: "#C4572E", reference: "#2F5D8A" };
 
 /**
@@ -36,6 +39,7 @@ export function SwingRule() {
     const rect = box.current?.getBoundingClientRect();
     if (layout) goTo(side, layout.frameAt(side, event.clientX - (rect?.left ?? 0)));
   };
+  const named = new Set(layout ? withRoom(sides[layout.main]?.on.pegs ?? [], layout) : []);
   const xOf = (of: Side, frame: number) => layout?.positions[of][frame] ?? -100;
   return (
     <div
@@ -79,9 +83,9 @@ export function SwingRule() {
               <g key={`${side} ${peg.name}`}>
                 <line x1={x} x2={x} y1={top - 4} y2={bottom + 4} stroke="#B8892B" strokeWidth={3} />
                 <circle cx={x} cy={side === "student" ? top - 5 : bottom + 5} r={3.5} fill={INK[side]} />
-                {side === layout?.main && (
+                {side === layout?.main && named.has(peg.name) && (
                   <text x={x} y={10} textAnchor="middle" fontSize={11} fontWeight={600} fill="#16302B">
-                    {CHECKPOINT_WORDS[peg.name]}
+                    {SHORT[peg.name]}
                   </text>
                 )}
               </g>
@@ -112,6 +116,25 @@ export function SwingRule() {
       </svg>
     </div>
   );
+}
+
+// Which names are written where there is no room for all, most wanted first.
+const RANK: Checkpoint[] = ["top", "impact", "address", "finish"];
+const NAME_PX = 64;
+
+/** The pegs whose names can be written without running into each other. */
+function withRoom(pegs: ClipMarks["pegs"], layout: RulerLayout): Checkpoint[] {
+  const rank = (name: Checkpoint) => (RANK.includes(name) ? RANK.indexOf(name) : RANK.length);
+  const taken: number[] = [];
+  return [...pegs]
+    .sort((a, b) => rank(a.name) - rank(b.name))
+    .filter((peg) => {
+      const x = layout.positions[layout.main][peg.frame] ?? -1000;
+      if (taken.some((other) => Math.abs(other - x) < NAME_PX)) return false;
+      taken.push(x);
+      return true;
+    })
+    .map((peg) => peg.name);
 }
 
 function useTimeline(side: Side): Timeline | null {

@@ -11,6 +11,7 @@ import {
   Undo2,
 } from "lucide-react";
 import { useBench } from "./benchContext";
+import { Player } from "./Player";
 
 /** Stepping, jumping, linking, undoing: the buttons beside the keys. */
 export function Transport() {
@@ -46,6 +47,7 @@ export function Transport() {
           <Icon size={18} aria-hidden />
         </button>
       ))}
+      <Player />
       <button
         type="button"
         className={`btn btn-sm ml-2 ${linked ? "btn-primary" : ""}`}

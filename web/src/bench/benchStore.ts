@@ -3,6 +3,7 @@ import type { Schemas } from "../api/client";
 import type { Checkpoint } from "../words";
 import { applied, type ClipMarks, type Edit, EditQueue, inverse, type Measured, type Saving } from "./edits";
 import { linkedFrame, type Pegs, type Timeline } from "./pegLink";
+import { RATES } from "./rates";
 
 export type Side = "student" | "reference";
 export type BenchSwing = Schemas["BenchSwing"];
@@ -29,6 +30,19 @@ interface Done {
   redo: Edit;
 }
 
+type Settable =
+  | "active"
+  | "linked"
+  | "tool"
+  | "selected"
+  | "refusal"
+  | "playing"
+  | "rate"
+  | "looping"
+  | "overlay"
+  | "flicker"
+  | "solo";
+
 export interface BenchState {
   sides: Partial<Record<Side, SideState>>;
   active: Side;
@@ -36,6 +50,12 @@ export interface BenchState {
   tool: Tool;
   selected: string | null;
   refusal: string | null;
+  playing: number | null; // share of real time, backward negative; null while it stands
+  rate: number; // at which the play button plays
+  looping: boolean;
+  overlay: number; // how much of the reference is seen over the student: 0 none, 1 nothing else
+  flicker: boolean; // for as long as its key is held, the reference stands in the student's place
+  solo: boolean; // the active stage alone, as large as the bench
   undone: Done[];
   done: Done[];
 
@@ -50,7 +70,9 @@ export interface BenchState {
   edit: (side: Side, edit: Edit, gesture?: string) => void;
   undo: () => void;
   redo: () => void;
-  set: (change: Partial<Pick<BenchState, "active" | "linked" | "tool" | "selected" | "refusal">>) => void;
+  set: (change: Partial<Pick<BenchState, Settable>>) => void;
+  play: () => void;
+  pace: (way: 1 | -1) => void;
   hurry: () => void;
   leave: () => void;
 }
@@ -161,6 +183,12 @@ export function createBench() {
       tool: null,
       selected: null,
       refusal: null,
+      playing: null,
+      rate: 1 / 4,
+      looping: false,
+      overlay: 0,
+      flicker: false,
+      solo: false,
       done: [],
       undone: [],
 
@@ -228,7 +256,23 @@ export function createBench() {
       step: (frames) => {
         const side = get().active;
         const now = get().sides[side];
+        set({ playing: null });
         if (now) goTo(side, now.frame + frames);
+      },
+
+      play: () => {
+        const { playing, rate, active, sides, looping } = get();
+        const now = sides[active];
+        if (!now) return;
+        // From the end it starts over.
+        if (playing === null && !looping && now.frame === now.clip.frame_count - 1) goTo(active, 0);
+        set({ playing: playing === null ? rate : null });
+      },
+
+      pace: (way) => {
+        const { rate, playing } = get();
+        const next = RATES[Math.min(Math.max(RATES.indexOf(rate) - way, 0), RATES.length - 1)] ?? rate;
+        set({ rate: next, playing: playing === null ? null : next });
       },
 
       toPeg: (way) => {

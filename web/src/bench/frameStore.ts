@@ -11,6 +11,24 @@ export interface StoreStats {
   cached: number;
 }
 
+const open = new Map<string, { store: Promise<FrameStore>; holders: number }>();
+
+/** The store of a clip, shared by all that show it; it is closed when the last of them lets go. */
+export function holdFrames(url: string): { store: Promise<FrameStore>; letGo: () => void } {
+  const held = open.get(url) ?? { store: FrameStore.open(url), holders: 0 };
+  open.set(url, held);
+  held.holders++;
+  const letGo = () => {
+    if (--held.holders > 0) return;
+    open.delete(url);
+    held.store.then(
+      (store) => store.close(),
+      () => undefined, // it never opened
+    );
+  };
+  return { store: held.store, letGo };
+}
+
 /**
  * Frames of a proxy by number. Frame N carries presentation time N on a constant 30 a second, so a
  * number names exactly one frame; seeking by time is never used. One decoder, one request at a time:

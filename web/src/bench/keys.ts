@@ -1,13 +1,19 @@
 import { useEffect } from "react";
+import type { Checkpoint } from "../words";
 import type { Bench } from "./benchStore";
 import { pegsOf, ROUND } from "./benchStore";
-import { PEG_KEYS } from "./MarkRail";
+import { CHECKPOINTS } from "./PegStrip";
 
 export const KEYS: [string, string][] = [
   ["← →", "one frame back, on (or , and .)"],
   ["Shift ← →", "ten frames back, on"],
+  ["Space", "play, stand still (where no button has the focus)"],
+  ["- =", "play slower, faster: 1/16 to 1/1 of real time"],
+  ["O", "loop from the peg before to the peg after"],
+  ["hold Z X", "shuttle back, on: faster the longer it is held"],
   ["[ ]", "to the peg before, after"],
   ["A T I", "set the peg address, top, impact on this frame"],
+  ["Shift 1 … 9", "set any of the nine pegs, in the order of the swing"],
   ["1 … 5", "take a mark in hand: click to place it"],
   ["K", "draw the known length"],
   ["← → ↑ ↓", "with a mark chosen: nudge it a tenth of a screen pixel; Shift a whole one"],
@@ -16,6 +22,9 @@ export const KEYS: [string, string][] = [
   ["Ctrl Z, Ctrl Y", "undo, redo"],
   ["S, R", "work on the student's stage, on the reference's"],
   ["V", "see the swing from the other side: face-on, down the line"],
+  ["hold F", "see the reference in the student's place"],
+  ["B", "lay the reference over the student, or take it away"],
+  ["M", "this stage alone, as large as the bench"],
   ["L", "link the stages, or let each go alone"],
   ["P", "put this frame into the lesson"],
   ["?", "these keys"],
@@ -30,6 +39,27 @@ const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) &&
   !(target instanceof HTMLInputElement && target.type === "checkbox");
+
+const PEG_LETTERS: Record<string, Checkpoint> = { a: "address", t: "top", i: "impact" };
+
+function pegFor(event: KeyboardEvent, key: string): Checkpoint | undefined {
+  const digit = /^Digit([1-9])$/.exec(event.code);
+  // By the key's place: with Shift it writes another sign on every keyboard.
+  return event.shiftKey && digit ? CHECKPOINTS[Number(digit[1]) - 1]?.[0] : PEG_LETTERS[key];
+}
+
+const onControl = (target: EventTarget | null) =>
+  target instanceof HTMLElement && target.closest("button, a, summary") !== null;
+
+const SHUTTLE_START = 1 / 16;
+const SHUTTLE_GROWS = 1.08; // with each repeat of the held key
+const SHUTTLE_MOST = 1;
+
+function shuttle(bench: Bench, way: 1 | -1, again: boolean): void {
+  const { playing, set } = bench.getState();
+  const pace = again && playing !== null ? Math.abs(playing) * SHUTTLE_GROWS : SHUTTLE_START;
+  set({ playing: way * Math.min(pace, SHUTTLE_MOST) });
+}
 
 /** The bench's keys, for as long as the bench is open. */
 export function useKeys(bench: Bench, { pick, help }: Actions): void {
@@ -53,15 +83,15 @@ export function useKeys(bench: Bench, { pick, help }: Actions): void {
         return;
       }
       if (!side) return;
-      const peg = PEG_KEYS.find(([, letter]) => letter.toLowerCase() === key);
-      const mark = ROUND[Number(key) - 1];
+      const peg = pegFor(event, key);
+      const mark = event.shiftKey ? undefined : ROUND[Number(key) - 1];
       if (key === "?") help();
       else if (key === "ArrowLeft" || key === "ArrowRight") {
         used();
         state.step((key === "ArrowLeft" ? -1 : 1) * (event.shiftKey ? 10 : 1));
       } else if (key === "," || key === ".") state.step(key === "," ? -1 : 1);
       else if (key === "[" || key === "]") state.toPeg(key === "[" ? -1 : 1);
-      else if (peg) state.edit(state.active, { kind: "peg", name: peg[0], frame: side.frame });
+      else if (peg) state.edit(state.active, { kind: "peg", name: peg, frame: side.frame });
       else if (mark) {
         if (side.clip.view !== "face_on") return;
         if (mark === "trail_foot_outer" && pegsOf(side.on).address !== side.frame) return;
@@ -75,10 +105,32 @@ export function useKeys(bench: Bench, { pick, help }: Actions): void {
         const wanted = key === "s" ? "student" : "reference";
         if (state.sides[wanted]) state.set({ active: wanted, tool: null, selected: null });
       } else if (key === "v") state.turnView();
+      else if (key === " ") {
+        if (onControl(event.target)) return;
+        used();
+        state.play();
+      } else if (key === "-" || key === "=") state.pace(key === "=" ? 1 : -1);
+      else if (key === "o") state.set({ looping: !state.looping });
+      else if (key === "b") state.set({ overlay: state.overlay ? 0 : 0.5 });
+      else if (key === "m") state.set({ solo: !state.solo });
+      else if (key === "f") state.set({ flicker: true });
+      else if (key === "z" || key === "x") shuttle(bench, key === "x" ? 1 : -1, event.repeat);
       else if (key === "l") state.set({ linked: !state.linked });
       else if (key === "p") pick();
     };
+    const released = (event: KeyboardEvent) => {
+      const key = event.key.toLowerCase();
+      if (key === "f") bench.getState().set({ flicker: false });
+      if (key === "z" || key === "x") bench.getState().set({ playing: null });
+    };
+    const left = () => bench.getState().set({ flicker: false, playing: null });
     window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
+    window.addEventListener("keyup", released);
+    window.addEventListener("blur", left);
+    return () => {
+      window.removeEventListener("keydown", pressed);
+      window.removeEventListener("keyup", released);
+      window.removeEventListener("blur", left);
+    };
   }, [bench, pick, help]);
 }

@@ -1,5 +1,5 @@
 import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
-import { FrameStore } from "./frameStore";
+import { type FrameStore, holdFrames } from "./frameStore";
 import type { Size, View } from "./stageView";
 
 interface Drawn {
@@ -25,21 +25,19 @@ export function useFrames(
   const bitmap = useRef<ImageBitmap | undefined>(undefined);
 
   useEffect(() => {
-    let opened: FrameStore | undefined;
     let gone = false;
     setDrawn({ frame: null, error: null });
-    FrameStore.open(url).then(
-      (fresh) => {
-        opened = fresh;
-        if (gone) fresh.close();
-        else setStore(fresh);
+    const held = holdFrames(url);
+    held.store.then(
+      (store) => {
+        if (!gone) setStore(store);
       },
       (error: Error) => setDrawn({ frame: null, error }),
     );
     return () => {
       gone = true;
       setStore(null);
-      opened?.close();
+      held.letGo();
     };
   }, [url]);
 

@@ -28,7 +28,7 @@ from tropometer.server.shelf.models import ReferenceSwing
 CLIPS: Path = settings.ROOT / "demo" / "clips"
 MARK_SD_PX = 1.5
 HAND_SHAKE_PX = 0.8
-PEGS = ("address", "top", "impact")
+MARKED_AT = ("address", "top", "impact")
 HIPS = ("lead_hip", "trail_hip", "lead_hip_edge", "trail_hip_edge")
 ANSWERED_AFTER = timedelta(hours=20)
 
@@ -151,10 +151,9 @@ def put_marks(clip: Clip, name: str) -> None:
     """Peg a clip, and mark it if it is face-on, as a careful hand would: near the truth, never on it."""
     known = truth(name)
     hand = random.Random(name)
-    for checkpoint in PEGS:
-        frame = known["checkpoints"][checkpoint]
+    for checkpoint, frame in known["checkpoints"].items():
         Peg.objects.create(clip=clip, name=checkpoint, frame=frame)
-        if known["view"] != "face_on":
+        if known["view"] != "face_on" or checkpoint not in MARKED_AT:
             continue
         for mark in (*HIPS, "trail_foot_outer") if checkpoint == "address" else HIPS:
             x, y = (v + hand.gauss(0, HAND_SHAKE_PX) for v in known["pixels"][mark][frame])

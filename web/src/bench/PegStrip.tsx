@@ -1,0 +1,77 @@
+import { Check } from "lucide-react";
+import { CHECKPOINT_WORDS, type Checkpoint } from "../words";
+import { useBench } from "./benchContext";
+import { pegsOf, type Side, type SideState } from "./benchStore";
+
+/** The nine checkpoints in the order of the swing, with a short name for a narrow place. */
+export const CHECKPOINTS: [Checkpoint, string][] = [
+  ["address", "Address"],
+  ["shaft_back", "Shaft back"],
+  ["arm_back", "Arm back"],
+  ["top", "Top"],
+  ["arm_down", "Arm down"],
+  ["shaft_down", "Shaft down"],
+  ["impact", "Impact"],
+  ["shaft_through", "Through"],
+  ["finish", "Finish"],
+];
+
+/** A strip of the nine checkpoints: the pegged frames as small pictures, and where a peg is still wanted. */
+export function PegStrip({ side, state }: { side: Side; state: SideState }) {
+  const edit = useBench((bench) => bench.edit);
+  const set = useBench((bench) => bench.set);
+  const goTo = useBench((bench) => bench.goTo);
+  const pegs = pegsOf(state.on);
+  return (
+    <ol className="grid grid-cols-9 gap-0.5" aria-label="Pegs">
+      {CHECKPOINTS.map(([name, short], i) => {
+        const frame = pegs[name];
+        const here = frame === state.frame;
+        const words = CHECKPOINT_WORDS[name];
+        return (
+          <li key={name} className={`plate overflow-hidden ${here ? "border-brass bg-brass/25" : ""}`}>
+            <button
+              type="button"
+              className="block h-9 w-full bg-dusk/90 text-paper disabled:bg-base-200 disabled:text-pine/70"
+              disabled={frame === undefined}
+              onClick={() => {
+                set({ active: side, playing: null });
+                goTo(side, frame ?? 0);
+              }}
+              aria-label={
+                frame === undefined ? `${words}: not pegged` : `Go to ${words.toLowerCase()}, frame ${frame}`
+              }
+            >
+              {frame === undefined ? (
+                <span className="num text-xs" aria-hidden>
+                  ⇧{i + 1}
+                </span>
+              ) : (
+                <img
+                  className={`h-full w-full object-cover object-[50%_40%] ${state.mirrored ? "-scale-x-100" : ""}`}
+                  src={`/api/clips/${state.clip.id}/stills/${frame}.jpg?height=120`}
+                  alt=""
+                  loading="lazy"
+                />
+              )}
+            </button>
+            <button
+              type="button"
+              className="flex w-full items-center justify-center gap-0.5 px-0.5 py-0.5 text-[10px] leading-tight hover:bg-base-200"
+              onClick={() => edit(side, { kind: "peg", name, frame: here ? null : state.frame })}
+              title={
+                here ? `Take the ${words.toLowerCase()} peg away` : `${words}: peg this frame (⇧${i + 1})`
+              }
+            >
+              {here && <Check size={10} aria-hidden />}
+              <span className="truncate">{short}</span>
+              <span className="sr-only">
+                {here ? `: take the ${words.toLowerCase()} peg away` : `: peg ${words.toLowerCase()} here`}
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
