@@ -50,7 +50,11 @@ class BrowserCase(StaticLiveServerTestCase):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         self.folder = Path(folder.name)
-        settings = override_settings(MEDIA_ROOT=str(self.folder / "media"), SITE_URL=self.live_server_url)
+        settings = override_settings(
+            MEDIA_ROOT=str(self.folder / "media"),
+            UPLOAD_ROOT=str(self.folder / "uploads"),
+            SITE_URL=self.live_server_url,
+        )
         settings.enable()
         self.addCleanup(settings.disable)
         self.owner = making.instructor()

@@ -118,7 +118,8 @@ class WalkTests(BrowserCase):
         page.get_by_role("link", name="Inbox").click()
         page.get_by_role("button", name="New swing").click()
         page.get_by_label("Student", exact=True).select_option(label="Ilse Marrin")
-        page.get_by_label("Clip").set_input_files(notes)
+        page.get_by_label("Clips", exact=True).set_input_files(notes)
+        expect(page.get_by_text("MB, here")).to_be_visible()
         page.get_by_role("button", name="Take in").click()
         expect(page.get_by_role("alert")).to_have_text(
             "notes.mp4: This file is not a video, or it is damaged."
@@ -127,8 +128,9 @@ class WalkTests(BrowserCase):
 
     def take_in(self, page: Page) -> None:
         frames = len(truth(ILSE)["times_s"]["frames"])
-        page.get_by_label("Clip").set_input_files(DEMO_CLIPS / f"{ILSE}.mov")
-        page.get_by_label("Capture rate").fill("120")
+        page.get_by_role("button", name="Take notes.mp4 out").click()
+        page.get_by_label("Clips", exact=True).set_input_files(DEMO_CLIPS / f"{ILSE}.mov")
+        page.get_by_label("Slow motion, shot at").fill("120")
         page.get_by_label("Club").fill("7 iron")
         page.get_by_label("In the student's words").fill("It felt solid today.")
         page.get_by_label("Usual miss").fill("A push")
@@ -138,9 +140,9 @@ class WalkTests(BrowserCase):
         expect(page.get_by_role("progressbar").or_(ready)).to_be_visible()
         expect(ready).to_be_visible(timeout=90_000)
         page.get_by_role("button", name="Add a view").click()
-        page.get_by_label("Clip").set_input_files(DEMO_CLIPS / "ilse_line.mov")
-        expect(page.get_by_label("View")).to_have_value("down_the_line")
-        page.get_by_label("Capture rate").fill("120")
+        page.get_by_label("Clips", exact=True).set_input_files(DEMO_CLIPS / "ilse_line.mov")
+        expect(page.get_by_label("View", exact=True)).to_have_value("down_the_line")
+        page.get_by_label("Slow motion, shot at").fill("120")
         page.get_by_role("button", name="Take in").click()
         expect(page.get_by_text(f"Down the line · {frames} frames")).to_be_visible(timeout=90_000)
         page.get_by_role("link", name="Open on the bench").click()

@@ -14,7 +14,7 @@ WINTER = {
     "thigh": (0.245, 0.02),
     "shank": (0.246, 0.02),
     "foot length": (0.152, 0.025),
-    "upper arm": (0.186, 0.04),
+    "upper arm": (0.186, 0.045),  # the rig's shoulder joint lies below the acromion the table starts from
     "forearm": (0.146, 0.02),
     "knee height": (0.285, 0.02),
     "hip height": (0.530, 0.02),

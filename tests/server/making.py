@@ -10,7 +10,9 @@ from django.test import TestCase, override_settings
 from tests.swings import DEMO_CLIPS, truth
 from tests.video import strip_clips
 from tropometer.server.bench.models import Swing
+from tropometer.server.clips import uploads
 from tropometer.server.clips.models import Clip, State
+from tropometer.server.clips.uploads import Sender
 from tropometer.server.demo.management.commands.load_demo import put_marks
 from tropometer.server.people.models import Student, User
 from tropometer.video.probe import probe
@@ -65,17 +67,32 @@ def demo_file(name: str = f"{TOBIN}.mp4") -> bytes:
     return (DEMO_CLIPS / name).read_bytes()
 
 
+def arrived(
+    of: User, data: bytes, name: str = "swing.mp4", view: str = "face_on", **about: Any
+) -> dict[str, Any]:
+    """A finished upload as the API takes it."""
+    upload = uploads.begin(Sender(of), name, max(1, len(data)))
+    upload.path.write_bytes(data)
+    return {"upload_id": str(upload.pk), "view": view, **about}
+
+
 class MediaCase(TestCase):
-    """Stores media in a folder of its own."""
+    """Stores media and uploads in folders of its own."""
 
     def setUp(self) -> None:
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
-        self.media = Path(folder.name)
-        stored = override_settings(MEDIA_ROOT=str(self.media))
+        self.media = Path(folder.name) / "media"
+        self.uploads = Path(folder.name) / "uploads"
+        self.media.mkdir()
+        stored = override_settings(MEDIA_ROOT=str(self.media), UPLOAD_ROOT=str(self.uploads))
         stored.enable()
         self.addCleanup(stored.disable)
 
     def files(self) -> list[str]:
         """What is stored."""
         return sorted(str(path.relative_to(self.media)) for path in self.media.rglob("*") if path.is_file())
+
+    def waiting(self) -> list[str]:
+        """Uploads that lie about."""
+        return sorted(path.name for path in self.uploads.glob("*"))

@@ -3,28 +3,27 @@
 import json
 from typing import Any
 
-from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import TestCase
 
 from tests.server import making
 from tests.swings import ROOT
-from tropometer.server.bench.models import Swing
+from tropometer.server.bench.models import Swing, SwingRequest
 from tropometer.server.lessons.models import Lesson, LessonFrame
 from tropometer.server.shelf.models import ReferenceSwing
 
 SCHEMA = json.loads((ROOT / "web/src/api/openapi.json").read_text())
-OPEN = ("/api/sheets/{token}",)
+OPEN = ("/api/sheets/{token}", "/api/sent/{token}")
 NOT_IN_SCHEMA = (
     ("get", "/api/clips/{clip}/proxy.mp4"),
     ("get", "/api/clips/{clip}/stills/0.jpg"),
     ("get", "/api/lessons/{lesson}/frames/{frame_id}.jpg"),
 )
-UPLOAD = object()
+A_CLIP = {"upload_id": "11111111-1111-4111-8111-111111111111", "view": "face_on"}
 BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/students/{id}"): {"name": "X", "hand": "left"},
     ("put", "/api/clips/{id}"): {"view": "face_on"},
     ("post", "/api/clips/{id}/edits"): {"edits": []},
-    ("post", "/api/swings/{id}/clips"): UPLOAD,
+    ("post", "/api/swings/{id}/clips"): {"clips": [A_CLIP]},
     ("patch", "/api/lessons/{id}"): {"title": "X"},
     ("patch", "/api/lessons/{id}/frames/{frame_id}"): {"words": "X"},
 }
@@ -45,6 +44,7 @@ class AccessTests(TestCase):
             "swings": swing.pk,
             "shelf": reference.pk,
             "lessons": lesson.pk,
+            "requests": SwingRequest.objects.create(instructor=self.owner, student=swing.student).pk,
         }
         self.named = {
             "swing_id": swing.pk,
@@ -68,9 +68,6 @@ class AccessTests(TestCase):
         return found + [(method, path.format(**self.named), None) for method, path in NOT_IN_SCHEMA]
 
     def call(self, method: str, path: str, body: Any) -> int:
-        if body is UPLOAD:
-            file = SimpleUploadedFile("swing.mp4", b"anything")
-            return self.client.post(path, {"view": "face_on", "file": file}).status_code
         data = json.dumps(body) if body is not None else ""
         return self.client.generic(method.upper(), path, data, content_type="application/json").status_code
 
@@ -90,7 +87,7 @@ class AccessTests(TestCase):
 
     def test_a_stranger_s_lists_are_empty(self) -> None:
         self.client.force_login(making.instructor("Odd Stranger"))
-        for path in ("/api/students", "/api/swings", "/api/shelf", "/api/lessons"):
+        for path in ("/api/students", "/api/swings", "/api/shelf", "/api/lessons", "/api/requests"):
             self.assertEqual(self.client.get(path).json(), [])
 
     def test_a_clip_of_another_cannot_be_put_into_ones_own_lesson(self) -> None:
@@ -103,13 +100,8 @@ class AccessTests(TestCase):
 
     def test_a_swing_cannot_be_filed_under_another_s_student(self) -> None:
         self.client.force_login(making.instructor("Odd Stranger"))
-        file = making.demo_file()
-        data = {
-            "student_id": self.ids["students"],
-            "view": "face_on",
-            "file": SimpleUploadedFile("a.mp4", file),
-        }
-        self.assertEqual(self.client.post("/api/swings", data).status_code, 404)
+        body = {"student_id": str(self.ids["students"]), "clips": [A_CLIP]}
+        self.assertEqual(self.call("post", "/api/swings", body), 404)
 
     def test_writing_needs_the_csrf_token(self) -> None:
         from django.test import Client

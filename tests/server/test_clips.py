@@ -1,8 +1,9 @@
 """Clips coming in: kept, made ready, refused without a trace, served by ranges."""
 
+import json
+from typing import Any
 from unittest.mock import patch
 
-from django.core.files.uploadedfile import SimpleUploadedFile
 from django.http import HttpResponse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
@@ -22,12 +23,16 @@ class IntakeTests(making.MediaCase):
         self.student = making.student(self.owner, hand="left")
         self.client.force_login(self.owner)
 
-    def send(self, data: bytes, name: str = "swing.mp4", **more: str) -> HttpResponse:
-        form = {"student_id": self.student.pk, "view": "face_on", "club": "Wedge", **more}
-        return self.client.post("/api/swings", {**form, "file": SimpleUploadedFile(name, data)})  # type: ignore[return-value]
+    def send(self, *clips: dict[str, Any], **more: Any) -> HttpResponse:
+        body = {"student_id": str(self.student.pk), "club": "Wedge", "clips": list(clips), **more}
+        with self.captureOnCommitCallbacks(execute=True):
+            return self.client.post("/api/swings", json.dumps(body), content_type="application/json")  # type: ignore[return-value]
+
+    def arrived(self, data: bytes, name: str = "swing.mp4", **about: Any) -> dict[str, Any]:
+        return making.arrived(self.owner, data, name, **about)
 
     def test_a_clip_becomes_ready_with_its_true_times(self) -> None:
-        answer = self.send(making.demo_file("ilse_face.mov"), "ilse_face.mov", capture_fps="120")
+        answer = self.send(self.arrived(making.demo_file("ilse_face.mov"), "ilse_face.mov", capture_fps=120))
         self.assertEqual(answer.status_code, 201, answer.content)
         clip = Clip.objects.get()
         self.assertEqual((clip.state, clip.width, clip.height), (State.WAITING, 720, 1280))
@@ -44,22 +49,47 @@ class IntakeTests(making.MediaCase):
         self.assertEqual(clip.original.read(), making.demo_file("ilse_face.mov"))
 
     def test_what_is_no_video_is_refused_and_leaves_nothing(self) -> None:
-        cases = {"notes.mp4": b"just words" * 99, "empty.mov": b"", "song.webm": b"OggS" + bytes(900)}
+        cases = {"notes.mp4": b"just words" * 99, "song.webm": b"OggS" + bytes(900), "zeros.mov": bytes(9000)}
         for name, data in cases.items():
             with self.subTest(name=name):
-                answer = self.send(data, name)
+                answer = self.send(self.arrived(data, name))
                 self.assertEqual(answer.status_code, 422)
                 self.assertIn(name, answer.json()["detail"])  # type: ignore[attr-defined]
         self.assertEqual((Swing.objects.count(), Clip.objects.count(), self.files()), (0, 0, []))
+        self.assertEqual(self.waiting(), [])
+
+    def test_one_bad_file_does_not_stop_the_others(self) -> None:
+        good = self.arrived(making.demo_file())
+        bad = self.arrived(b"words " * 500, "notes.mp4", view="down_the_line")
+        answer = self.send(good, bad)
+        self.assertEqual(answer.status_code, 201)
+        refused = answer.json()["refused"]  # type: ignore[attr-defined]
+        self.assertEqual(refused, ["notes.mp4: This file is not a video, or it is damaged."])
+        self.assertEqual(Clip.objects.get().original_name, "swing.mp4")
+        self.assertEqual((len(self.files()), self.waiting()), (1, []))
+
+    def test_a_clip_sent_twice_is_known_by_its_content(self) -> None:
+        self.send(self.arrived(making.demo_file()))
+        again = self.send(self.arrived(making.demo_file(), "renamed.mp4"))
+        self.assertEqual(again.status_code, 422)
+        detail = again.json()["detail"]  # type: ignore[attr-defined]
+        self.assertRegex(detail, r"^renamed\.mp4: this clip is here already, with Tobin Farrow since")
+        twice = [self.arrived(making.demo_file("ilse_face.mov"), name) for name in ("a.mov", "b.mov")]
+        self.assertIn("same clip twice", self.send(*twice).json()["refused"][0])  # type: ignore[attr-defined]
+        self.client.force_login(stranger := making.instructor("Odd Stranger"))
+        body = {
+            "student_id": str(making.student(stranger).pk),
+            "clips": [making.arrived(stranger, making.demo_file())],
+        }
+        other = self.client.post("/api/swings", json.dumps(body), content_type="application/json")
+        self.assertEqual(other.status_code, 201)  # what one instructor has is no business of another
 
     def test_a_clip_that_breaks_in_the_middle_is_refused_and_its_file_goes(self) -> None:
         whole = making.demo_file()
-        with patch.object(services, "check_upload"):
-            swing = Swing.objects.create(instructor=self.owner, student=self.student)
-            about = services.ClipIn(view="face_on", capture_fps=None)
-            found = {"played_fps": 60, "width": 1280, "height": 720}
-            upload = SimpleUploadedFile("cut.mp4", whole[: len(whole) // 2])
-            clip = services.take_in(swing.pk, self.owner, upload, about, found)
+        found = {"played_fps": 60, "width": 1280, "height": 720}
+        with patch.object(services, "_video", return_value=iter([found])):
+            self.send(self.arrived(whole[: len(whole) // 2], "cut.mp4"))
+        clip = Clip.objects.get()
         services.process(clip.pk)
         clip.refresh_from_db()
         self.assertEqual(clip.state, State.REFUSED)
@@ -67,12 +97,12 @@ class IntakeTests(making.MediaCase):
         self.assertEqual(self.files(), [])
 
     def test_a_wrong_field_is_named(self) -> None:
-        answer = self.send(making.demo_file(), capture_fps="fast")
+        answer = self.send(self.arrived(making.demo_file(), capture_fps="fast"))
         self.assertEqual(answer.status_code, 422)
-        self.assertIn("capture_fps", answer.json()["detail"])  # type: ignore[attr-defined]
+        self.assertIn("clips.0.capture_fps", answer.json()["detail"])  # type: ignore[attr-defined]
 
     def test_removing_a_swing_removes_its_files(self) -> None:
-        self.send(making.demo_file())
+        self.send(self.arrived(making.demo_file()))
         remove(Swing.objects.get())
         self.assertEqual((Clip.objects.count(), self.files()), (0, []))
 
@@ -81,7 +111,7 @@ class ServingTests(making.MediaCase):
     def setUp(self) -> None:
         super().setUp()
         self.owner = making.instructor()
-        self.clip = making.with_picture(making.marked_swing(self.owner), self.media)
+        self.clip = making.with_picture(making.marked_swing(self.owner), self.media.parent)
         self.client.force_login(self.owner)
         self.data = self.clip.proxy.read()
 

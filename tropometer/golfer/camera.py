@@ -82,20 +82,22 @@ class Camera:
         mapped: Floats = self.matrix @ self.sway(t) @ np.linalg.inv(self.matrix)
         return mapped
 
-    def see(self, points: Floats, t: float = 0.0) -> Floats:
-        """Points (n, 3) of the range in the camera's axes: right, down, ahead, metres."""
-        seen: Floats = (points - self.eye) @ (self.sway(t) @ self.rotation).T
+    def see(self, points: Floats) -> Floats:
+        """Points (n, 3) of the range in the still camera's axes: right, down, ahead, metres."""
+        seen: Floats = (np.atleast_2d(points) - self.eye) @ self.rotation.T
         return seen
 
-    def project(self, points: Floats, t: float = 0.0) -> Floats:
+    def project(self, points: Floats, t: float | None = None) -> Floats:
         """Pixels (n, 2) of points (n, 3) of the range as the right-hander's swing gives them.
 
-        A left-hander's range is mirrored with the camera in it, so the picture is mirrored too.
+        At an instant the hand's sway is in them; without one the camera stands still. A left-hander's
+        range is mirrored with the camera in it, so the picture is mirrored too.
         """
-        seen = self.see(np.atleast_2d(points), 0.0)
+        seen = self.see(points)
         if self.left_handed:
             seen = seen * [-1, 1, 1]
-        seen = seen @ self.sway(t).T
+        if t is not None:
+            seen = seen @ self.sway(t).T
         flat: Floats = seen[:, :2] / seen[:, 2:] * self.focal_px + [self.width / 2, self.height / 2]
         return flat
 

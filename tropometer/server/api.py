@@ -6,6 +6,8 @@ from ninja.errors import ValidationError
 from ninja.security import django_auth
 
 from tropometer.server.bench.api import router as bench
+from tropometer.server.bench.request_api import open_router as sending
+from tropometer.server.bench.request_api import router as requests
 from tropometer.server.bench.services import BadEdit
 from tropometer.server.clips.api import router as clips
 from tropometer.server.clips.services import RefusedClip
@@ -16,9 +18,10 @@ from tropometer.server.people.api import router as people
 from tropometer.server.shelf.api import router as shelf
 
 api = NinjaAPI(title="Tropometer", version="1", auth=django_auth, docs_url=None, openapi_url=None)
-for router in (people, clips, bench, shelf, lessons):
+for router in (people, clips, bench, requests, shelf, lessons):
     api.add_router("", router)
 api.add_router("", sheets, auth=None)
+api.add_router("", sending, auth=None)
 
 
 @api.exception_handler(ValidationError)

@@ -99,6 +99,9 @@ STATIC_ROOT = VAR / "static"
 STATICFILES_DIRS = [WEB_BUILD] if WEB_BUILD.exists() else []
 MEDIA_ROOT = env.path("TROPO_MEDIA", default=str(VAR / "media"))()
 MAX_CLIP_BYTES = 500 * 1024 * 1024
+# Files on their way in; a folder that all web servers share.
+UPLOAD_ROOT = env.path("TROPO_UPLOADS", default=str(VAR / "uploads"))()
+UPLOAD_KEPT_HOURS = 48
 FILE_UPLOAD_PERMISSIONS = 0o600
 
 EMAIL_CONFIG = env.email_url("EMAIL_URL", default="smtp://127.0.0.1:1025")

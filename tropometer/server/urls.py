@@ -3,9 +3,18 @@
 from django.urls import include, path, re_path
 
 from tropometer.server.api import api
+from tropometer.server.bench.requests import student_sends
+from tropometer.server.clips import tus
 from tropometer.server.pages import screens
 
+begin, go_on = tus.endpoint(tus.instructor_sends, open_to_all=False)
+begin_by_link, go_on_by_link = tus.endpoint(student_sends, open_to_all=True)
+
 urlpatterns = [
+    path("api/uploads", begin),
+    path("api/uploads/<uuid:id>", go_on),
+    path("api/sent/<str:token>/uploads", begin_by_link),
+    path("api/sent/<str:token>/uploads/<uuid:id>", go_on_by_link),
     path("api/", api.urls),
     path("_allauth/", include("allauth.headless.urls")),
     re_path(r"^(?!static/|api/|_allauth/).*$", screens),

@@ -27,6 +27,7 @@ const queries = new QueryClient({
 const router = createBrowserRouter([
   { path: "/sign-in", element: <SignIn /> },
   { path: "/l/:token", element: <StudentPage /> },
+  { path: "/s/:token", lazy: async () => ({ Component: (await import("./send/RequestPage")).RequestPage }) },
   {
     element: <Shell />,
     children: [

@@ -5,17 +5,25 @@ from uuid import UUID
 
 from django.db.models import QuerySet
 from django.http import HttpRequest
-from ninja import File, Form, Router, Schema
-from ninja.files import UploadedFile
+from ninja import Router, Schema
 
 from tropometer.server.access import asking
 from tropometer.server.bench import services
 from tropometer.server.bench.measure import measured, ready_clips, record_of
 from tropometer.server.bench.models import Swing
-from tropometer.server.bench.schemas import BenchSwing, Edits, Measured, SwingIn, SwingRow
+from tropometer.server.bench.schemas import (
+    BenchSwing,
+    Edits,
+    Measured,
+    MoreClips,
+    Received,
+    SwingOf,
+    SwingRow,
+)
 from tropometer.server.clips.models import Clip
-from tropometer.server.clips.schemas import ClipIn, ClipOut
 from tropometer.server.clips.services import clip_of, times_s
+from tropometer.server.clips.uploads import Sender
+from tropometer.server.people.services import student_of
 from tropometer.swing.record import to_document
 from tropometer.swing.schools import SCHOOLS
 
@@ -40,18 +48,20 @@ def swings(request: HttpRequest, waiting: bool = False) -> QuerySet[Swing]:
     return found.filter(answered_at__isnull=True) if waiting else found
 
 
-@router.post("/swings", response={201: SwingRow})
-def send_swing(request: HttpRequest, data: Form[SwingIn], file: File[UploadedFile]) -> tuple[int, Swing]:
-    swing = services.receive(asking(request), data, file)
-    return 201, services.swing_of(asking(request), swing.pk)
+@router.post("/swings", response={201: Received})
+def send_swing(request: HttpRequest, data: SwingOf) -> tuple[int, dict[str, Any]]:
+    """Take in a student's swing from finished uploads."""
+    instructor = asking(request)
+    student = student_of(instructor, data.student_id)
+    swing, refused = services.receive(Sender(instructor), student, data)
+    return 201, {"swing_id": swing.pk, "refused": refused}
 
 
-@router.post("/swings/{uuid:id}/clips", response={201: ClipOut})
-def add_clip(
-    request: HttpRequest, id: UUID, data: Form[ClipIn], file: File[UploadedFile]
-) -> tuple[int, Clip]:
-    """One more clip of a swing, from another side."""
-    return 201, services.add_clip(services.swing_of(asking(request), id), data, file)
+@router.post("/swings/{uuid:id}/clips", response={201: Received})
+def add_clips(request: HttpRequest, id: UUID, data: MoreClips) -> tuple[int, dict[str, Any]]:
+    """More clips of a swing, from another side."""
+    swing = services.swing_of(asking(request), id)
+    return 201, {"swing_id": swing.pk, "refused": services.add_clips(swing, data.clips)}
 
 
 @router.get("/swings/{uuid:id}", response=BenchSwing)

@@ -1,5 +1,6 @@
 """Swings on the bench: pegs, marks and calibration of their clips, and the log of edits."""
 
+import secrets
 import uuid
 
 from django.db import models
@@ -22,6 +23,7 @@ class Swing(models.Model):
     words = models.TextField(max_length=2000, blank=True)
     usual_miss = models.CharField(max_length=200, blank=True)
     what_hurts = models.CharField(max_length=200, blank=True)
+    camera_place = models.CharField(max_length=200, blank=True, help_text="where the camera stood")
     received_at = models.DateTimeField(auto_now_add=True)
     answered_at = models.DateTimeField(null=True, blank=True)
 
@@ -42,6 +44,34 @@ class Swing(models.Model):
     def hand(self) -> str:
         """Hand of whoever swings."""
         return self.student.hand if self.student else self.reference_hand
+
+
+def request_token() -> str:
+    """192 random bits; whoever holds them may send swings for one student."""
+    return secrets.token_urlsafe(24)
+
+
+class SwingRequest(models.Model):
+    """An instructor's private link by which a student sends swings without an account."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    instructor = models.ForeignKey("people.User", on_delete=models.CASCADE, related_name="requests")
+    student = models.ForeignKey("people.Student", on_delete=models.CASCADE, related_name="requests")
+    token = models.CharField(max_length=64, unique=True, default=request_token)
+    note = models.TextField(max_length=1000, blank=True, help_text="what to film, in the instructor's words")
+    made_at = models.DateTimeField(auto_now_add=True)
+    closed_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["-made_at", "id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["student"], condition=Q(closed_at__isnull=True), name="request_open_once_a_student"
+            )
+        ]
+
+    def __str__(self) -> str:
+        return f"request to {self.student}"
 
 
 class Peg(models.Model):

@@ -7,7 +7,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field, FiniteFloat
 
-from tropometer.server.clips.schemas import ClipOut, View
+from tropometer.server.clips.schemas import ClipIn, ClipOut
 from tropometer.server.people.schemas import Hand, StudentOut
 from tropometer.swing.names import Checkpoint, LengthPlace, MarkSource
 
@@ -16,13 +16,20 @@ Pixels = Annotated[FiniteFloat, Field(ge=-10000, le=10000)]
 
 
 class SwingIn(Schema):
-    student_id: UUID
+    """What a student sends: words, and the uploads that are its clips."""
+
     club: str = Field("", max_length=60)
     words: str = Field("", max_length=2000)
     usual_miss: str = Field("", max_length=200)
     what_hurts: str = Field("", max_length=200)
-    view: View
-    capture_fps: float | None = Field(None, gt=0, le=2000)
+    camera_place: str = Field("", max_length=200)
+    clips: list[ClipIn] = Field(min_length=1, max_length=8)
+
+
+class SwingOf(SwingIn):
+    """A swing as the instructor takes it in: for one of their students."""
+
+    student_id: UUID
 
 
 class SwingRow(Schema):
@@ -34,9 +41,21 @@ class SwingRow(Schema):
     words: str
     usual_miss: str
     what_hurts: str
+    camera_place: str
     received_at: datetime
     answered_at: datetime | None
     clips: list[ClipOut]
+
+
+class Received(Schema):
+    """What came of sent clips: the swing they are in, and a line for each that was refused."""
+
+    swing_id: UUID
+    refused: list[str]
+
+
+class MoreClips(Schema):
+    clips: list[ClipIn] = Field(min_length=1, max_length=8)
 
 
 class PegEdit(Schema):

@@ -11,9 +11,9 @@ from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Peg, Sw
 from tropometer.server.bench.schemas import CalibrationEdit, MarkEdit, PegEdit, SwingIn
 from tropometer.server.clips.models import Clip
 from tropometer.server.clips.schemas import ClipIn
-from tropometer.server.clips.services import RefusedClip, Upload, check_upload, forget_files, take_in
+from tropometer.server.clips.services import RefusedClip, check_all, forget_files, take_in
+from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.models import Student, User
-from tropometer.server.people.services import student_of
 from tropometer.swing.names import MARKS
 
 
@@ -42,39 +42,47 @@ def _check_consent(student: Student) -> None:
         )
 
 
-def receive(instructor: User, data: SwingIn, upload: Upload) -> Swing:
-    """Take in a student's swing with its first clip; a refused file leaves nothing behind."""
-    student = student_of(instructor, data.student_id)
+def receive(sender: Sender, student: Student, data: SwingIn) -> tuple[Swing, list[str]]:
+    """Take in a student's swing with its clips; returns also a line for each refused one.
+
+    A refused file leaves nothing behind; when all are refused, neither does the swing.
+    """
     _check_consent(student)
-    found = check_upload(upload)
+    good, refused = check_all(sender, data.clips)
     with transaction.atomic():
         swing = Swing.objects.create(
-            instructor=instructor,
+            instructor=sender.instructor,
             student=student,
             club=data.club,
             words=data.words,
             usual_miss=data.usual_miss,
             what_hurts=data.what_hurts,
+            camera_place=data.camera_place,
         )
-        about = ClipIn(view=data.view, capture_fps=data.capture_fps)
-        take_in(swing.pk, instructor, upload, about, found)
-    return swing
+        for checked in good:
+            take_in(swing.pk, checked)
+    return swing, refused
 
 
-def add_clip(swing: Swing, about: ClipIn, upload: Upload) -> Clip:
-    """Take in one more clip of a swing: the same swing seen from another side."""
+def add_clips(swing: Swing, clips: list[ClipIn]) -> list[str]:
+    """Take in more clips of a swing: the same swing seen from another side."""
     if swing.student is not None:
         _check_consent(swing.student)
-    return take_in(swing.pk, swing.instructor, upload, about, check_upload(upload))
+    good, refused = check_all(Sender(swing.instructor), clips)
+    with transaction.atomic():
+        for checked in good:
+            take_in(swing.pk, checked)
+    return refused
 
 
-def receive_reference(instructor: User, hand: str, club: str, about: ClipIn, upload: Upload) -> Swing:
+def receive_reference(instructor: User, hand: str, club: str, clips: list[ClipIn]) -> tuple[Swing, list[str]]:
     """Take in a reference swing: no student, its own hand."""
-    found = check_upload(upload)
+    good, refused = check_all(Sender(instructor), clips)
     with transaction.atomic():
         swing = Swing.objects.create(instructor=instructor, reference_hand=hand, club=club)
-        take_in(swing.pk, instructor, upload, about, found)
-    return swing
+        for checked in good:
+            take_in(swing.pk, checked)
+    return swing, refused
 
 
 def remove(swing: Swing) -> None:

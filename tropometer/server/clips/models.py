@@ -1,7 +1,9 @@
 """A student's video: the untouched original, its frame-exact proxy and the time of every frame."""
 
 import uuid
+from pathlib import Path
 
+from django.conf import settings
 from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import Q
@@ -43,10 +45,12 @@ class Clip(models.Model):
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()
     played_times_s = ArrayField(models.FloatField(), default=list)
+    sha256 = models.CharField(max_length=64, blank=True, help_text="of the original")
     added_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         ordering = ["added_at", "id"]
+        indexes = [models.Index(fields=["instructor", "sha256"], name="clip_by_content")]
         constraints = [
             models.CheckConstraint(condition=Q(view__in=VIEWS), name="clip_view_known"),
             models.CheckConstraint(condition=Q(progress__lte=100), name="clip_progress_is_percent"),
@@ -66,3 +70,45 @@ class Clip(models.Model):
     def frame_count(self) -> int:
         """Frames of the proxy; 0 until it is made."""
         return len(self.played_times_s)
+
+
+class Upload(models.Model):
+    """A file on its way in, piece by piece. It becomes a clip or is forgotten after a while.
+
+    How much of it is here is the size of its file, so that a killed server never disagrees with the disk.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    instructor = models.ForeignKey("people.User", on_delete=models.CASCADE, related_name="uploads")
+    asked_by = models.ForeignKey(
+        "bench.SwingRequest", on_delete=models.CASCADE, null=True, blank=True, related_name="uploads"
+    )
+    name = models.CharField(max_length=200)
+    size = models.PositiveBigIntegerField()
+    begun_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.CheckConstraint(condition=Q(size__gt=0), name="upload_not_empty")]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def path(self) -> Path:
+        """The file of what has arrived; the sender's file name never becomes a path."""
+        return Path(settings.UPLOAD_ROOT) / f"{self.pk}.part"
+
+    @property
+    def offset(self) -> int:
+        """Bytes that have arrived."""
+        return self.path.stat().st_size if self.path.exists() else 0
+
+    @property
+    def complete(self) -> bool:
+        """Whether all of it is here."""
+        return self.offset == self.size
+
+    def forget(self) -> None:
+        """Delete it with what has arrived."""
+        self.path.unlink(missing_ok=True)
+        self.delete()

@@ -10,6 +10,9 @@ View = Literal["face_on", "down_the_line"]
 
 
 class ClipIn(Schema):
+    """A finished upload that is to become a clip."""
+
+    upload_id: UUID
     view: View
     capture_fps: float | None = Field(None, gt=0, le=2000)
 

@@ -5,23 +5,23 @@ import subprocess
 import sys
 import tempfile
 from collections.abc import Iterator
+from dataclasses import dataclass
 from pathlib import Path
-from typing import Any, TypeAlias
+from typing import Any
 from uuid import UUID
 
 from django.conf import settings
 from django.core.files import File
-from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 
 from tropometer.server.access import owned
-from tropometer.server.clips.models import Clip, State
+from tropometer.server.clips import uploads
+from tropometer.server.clips.models import Clip, State, Upload
 from tropometer.server.clips.schemas import ClipIn
+from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.models import User
 from tropometer.video.stills import still_jpeg
 from tropometer.video.timing import real_times_s
-
-Upload: TypeAlias = "UploadedFile[bytes]"
 
 PROBE_SECONDS = 60
 PROXY_SECONDS = 1800
@@ -32,46 +32,83 @@ class RefusedClip(ValueError):
     """A file that is no clip; the text is for the sender."""
 
 
-def check_upload(upload: Upload) -> dict[str, Any]:
-    """Probe an uploaded file before anything is stored; RefusedClip with one clear line."""
-    name = upload.name or "The file"
-    if not upload.size:
-        raise RefusedClip(f"{name}: the file is empty.")
-    if upload.size > settings.MAX_CLIP_BYTES:
-        raise RefusedClip(f"{name}: larger than {settings.MAX_CLIP_BYTES // 1024**2} MB.")
-    with tempfile.NamedTemporaryFile(dir=settings.FILE_UPLOAD_TEMP_DIR) as copy:
-        for chunk in upload.chunks():
-            copy.write(chunk)
-        copy.flush()
-        upload.seek(0)
+@dataclass(frozen=True)
+class Checked:
+    """An upload that was found to be a clip nobody has sent before."""
+
+    upload: Upload
+    about: ClipIn
+    sha256: str
+    found: dict[str, Any]
+
+
+def check(sender: Sender, about: ClipIn) -> Checked:
+    """Probe a finished upload; RefusedClip with one clear line, Http404 when it is somebody else's."""
+    upload = owned(uploads.of(sender), about.upload_id)
+    if not upload.complete:
+        raise RefusedClip(f"{upload.name}: only {upload.offset} of {upload.size} bytes have arrived.")
+    sha256 = uploads.sha256_of(upload.path)
+    same = Clip.objects.filter(instructor=sender.instructor, sha256=sha256).select_related("swing__student")
+    for clip in same[:1]:
+        if sender.request_id is not None:  # a student learns nothing of others
+            raise RefusedClip(f"{upload.name}: this clip has been sent already.")
+        whose = clip.swing.student.name if clip.swing.student else "the shelf"
+        since = f"{clip.added_at:%d %B %Y}"
+        raise RefusedClip(f"{upload.name}: this clip is here already, with {whose} since {since}.")
+    try:
+        return Checked(upload, about, sha256, next(_video("probe", upload.path, seconds=PROBE_SECONDS)))
+    except RefusedClip as refusal:
+        raise RefusedClip(f"{upload.name}: {refusal}") from None
+
+
+def check_all(sender: Sender, abouts: list[ClipIn]) -> tuple[list[Checked], list[str]]:
+    """The usable ones of several uploads, and a line for each refused one, which is forgotten.
+
+    Raises RefusedClip when none is usable.
+    """
+    good: list[Checked] = []
+    refused: list[str] = []
+    for about in abouts:
         try:
-            return next(_video("probe", Path(copy.name), seconds=PROBE_SECONDS))
+            checked = check(sender, about)
+            if any(checked.sha256 == other.sha256 for other in good):
+                raise RefusedClip(f"{checked.upload.name}: the same clip twice.")
+            good.append(checked)
         except RefusedClip as refusal:
-            raise RefusedClip(f"{name}: {refusal}") from None
+            refused.append(str(refusal))
+            uploads.of(sender).get(pk=about.upload_id).forget()
+    if not good:
+        raise RefusedClip(" ".join(refused) or "There is no clip.")
+    return good, refused
 
 
-def take_in(swing_id: UUID, instructor: User, upload: Upload, about: ClipIn, found: dict[str, Any]) -> Clip:
-    """Keep the original and hand the clip to a worker."""
+def take_in(swing_id: UUID, checked: Checked) -> Clip:
+    """Keep the original, hand the clip to a worker and let the upload go."""
     from tropometer.server.clips.tasks import make_ready
 
+    upload, found = checked.upload, checked.found
     clip = Clip(
         swing_id=swing_id,
-        instructor=instructor,
-        view=about.view,
-        capture_fps=about.capture_fps,
-        original_name=(upload.name or "clip")[:200],
+        instructor=upload.instructor,
+        view=checked.about.view,
+        capture_fps=checked.about.capture_fps,
+        original_name=upload.name,
+        sha256=checked.sha256,
         played_fps=found["played_fps"],
         width=found["width"],
         height=found["height"],
     )
-    clip.original.save("original", File(upload), save=False)
+    with upload.path.open("rb") as content:
+        clip.original.save("original", File(content), save=False)
     try:
         with transaction.atomic():
             clip.save(force_insert=True)
             make_ready.defer(clip_id=str(clip.pk))
+            Upload.objects.filter(pk=upload.pk).delete()
     except BaseException:
         clip.original.delete(save=False)
         raise
+    transaction.on_commit(lambda: upload.path.unlink(missing_ok=True))
     return clip
 
 

@@ -23,6 +23,7 @@ class DemoSwing:
     words: str
     usual_miss: str = ""
     what_hurts: str = ""
+    camera_place: str = ""
     marked: bool = False
     answer: tuple[str, str] | None = None  # opening words and drill of the lesson that was sent
 
@@ -80,6 +81,7 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "7 iron",
                 "A month with the stick off my hip. I keep hitting the ground less. Has it really moved?",
                 "Heavy, but seldom now",
+                camera_place="On the stand, a club and a half away, belt high",
                 marked=True,
             ),
         ),
@@ -140,6 +142,7 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "6 iron",
                 "I feel stable, and still I fall off the ball at the top.",
                 "Everything low on the face",
+                camera_place="Held by my brother, on the left of the mat",
             ),
         ),
     ),

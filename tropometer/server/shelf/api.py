@@ -1,15 +1,16 @@
 """Reference swings: the list, adding one, taking one off."""
 
+from typing import Any
 from uuid import UUID
 
 from django.db import transaction
 from django.db.models import QuerySet
 from django.http import HttpRequest
-from ninja import File, Form, Router, Schema
-from ninja.files import UploadedFile
+from ninja import Router, Schema
 from pydantic import Field
 
 from tropometer.server.access import asking, owned
+from tropometer.server.bench.schemas import Received
 from tropometer.server.bench.services import receive_reference, remove
 from tropometer.server.clips.schemas import ClipIn, ClipOut
 from tropometer.server.people.schemas import Hand
@@ -18,11 +19,12 @@ from tropometer.server.shelf.models import ReferenceSwing
 router = Router(tags=["shelf"])
 
 
-class ReferenceIn(ClipIn):
+class ReferenceIn(Schema):
     name: str = Field(min_length=1, max_length=120)
     about: str = Field("", max_length=400)
     hand: Hand
     club: str = Field("", max_length=60)
+    clips: list[ClipIn] = Field(min_length=1, max_length=8)
 
 
 class ReferenceOut(Schema):
@@ -40,18 +42,13 @@ def shelf(request: HttpRequest) -> QuerySet[ReferenceSwing]:
     return _shelf(request)
 
 
-@router.post("/shelf", response={201: ReferenceOut})
-def add_reference(
-    request: HttpRequest, data: Form[ReferenceIn], file: File[UploadedFile]
-) -> tuple[int, ReferenceSwing]:
+@router.post("/shelf", response={201: Received})
+def add_reference(request: HttpRequest, data: ReferenceIn) -> tuple[int, dict[str, Any]]:
     instructor = asking(request)
-    about = ClipIn(view=data.view, capture_fps=data.capture_fps)
     with transaction.atomic():
-        swing = receive_reference(instructor, data.hand, data.club, about, file)
-        reference = ReferenceSwing.objects.create(
-            instructor=instructor, swing=swing, name=data.name, about=data.about
-        )
-    return 201, reference
+        swing, refused = receive_reference(instructor, data.hand, data.club, data.clips)
+        ReferenceSwing.objects.create(instructor=instructor, swing=swing, name=data.name, about=data.about)
+    return 201, {"swing_id": swing.pk, "refused": refused}
 
 
 @router.delete("/shelf/{uuid:id}", response={204: None})

@@ -21,6 +21,11 @@ export const studentsQuery = queryOptions({
   queryFn: () => got(api.GET("/api/students")),
 });
 
+export const requestsQuery = queryOptions({
+  queryKey: ["requests"],
+  queryFn: () => got(api.GET("/api/requests")),
+});
+
 export const schoolsQuery = queryOptions({
   queryKey: ["schools"],
   queryFn: () => got(api.GET("/api/schools")),

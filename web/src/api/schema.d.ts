@@ -107,7 +107,10 @@ export interface paths {
          */
         get: operations["tropometer_server_bench_api_swings"];
         put?: never;
-        /** Send Swing */
+        /**
+         * Send Swing
+         * @description Take in a student's swing from finished uploads.
+         */
         post: operations["tropometer_server_bench_api_send_swing"];
         delete?: never;
         options?: never;
@@ -125,10 +128,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Add Clip
-         * @description One more clip of a swing, from another side.
+         * Add Clips
+         * @description More clips of a swing, from another side.
          */
-        post: operations["tropometer_server_bench_api_add_clip"];
+        post: operations["tropometer_server_bench_api_add_clips"];
         delete?: never;
         options?: never;
         head?: never;
@@ -188,6 +191,50 @@ export interface paths {
          */
         post: operations["tropometer_server_bench_api_edit"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/requests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Swing Requests
+         * @description The open links.
+         */
+        get: operations["tropometer_server_bench_request_api_swing_requests"];
+        put?: never;
+        /**
+         * Make Request
+         * @description A new link for a student; it replaces an older one.
+         */
+        post: operations["tropometer_server_bench_request_api_make_request"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/requests/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Close Request
+         * @description Take a link back.
+         */
+        delete: operations["tropometer_server_bench_request_api_close_request"];
         options?: never;
         head?: never;
         patch?: never;
@@ -420,6 +467,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sent/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Asked
+         * @description What the link asks for.
+         */
+        get: operations["tropometer_server_bench_request_api_asked"];
+        put?: never;
+        /**
+         * Send
+         * @description Send a swing by the link, from finished uploads.
+         */
+        post: operations["tropometer_server_bench_request_api_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -593,6 +664,8 @@ export interface components {
             usual_miss: string;
             /** What Hurts */
             what_hurts: string;
+            /** Camera Place */
+            camera_place: string;
             /**
              * Received At
              * Format: date-time
@@ -603,13 +676,42 @@ export interface components {
             /** Clips */
             clips: components["schemas"]["ClipOut"][];
         };
-        /** SwingIn */
-        SwingIn: {
+        /**
+         * Received
+         * @description What came of sent clips: the swing they are in, and a line for each that was refused.
+         */
+        Received: {
             /**
-             * Student Id
+             * Swing Id
              * Format: uuid
              */
-            student_id: string;
+            swing_id: string;
+            /** Refused */
+            refused: string[];
+        };
+        /**
+         * ClipIn
+         * @description A finished upload that is to become a clip.
+         */
+        ClipIn: {
+            /**
+             * Upload Id
+             * Format: uuid
+             */
+            upload_id: string;
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "face_on" | "down_the_line";
+            /** Capture Fps */
+            capture_fps?: number | null;
+        };
+        /**
+         * SwingOf
+         * @description A swing as the instructor takes it in: for one of their students.
+         */
+        SwingOf: {
             /**
              * Club
              * @default
@@ -631,22 +733,22 @@ export interface components {
              */
             what_hurts: string;
             /**
-             * View
-             * @enum {string}
+             * Camera Place
+             * @default
              */
-            view: "face_on" | "down_the_line";
-            /** Capture Fps */
-            capture_fps?: number | null;
-        };
-        /** ClipIn */
-        ClipIn: {
+            camera_place: string;
+            /** Clips */
+            clips: components["schemas"]["ClipIn"][];
             /**
-             * View
-             * @enum {string}
+             * Student Id
+             * Format: uuid
              */
-            view: "face_on" | "down_the_line";
-            /** Capture Fps */
-            capture_fps?: number | null;
+            student_id: string;
+        };
+        /** MoreClips */
+        MoreClips: {
+            /** Clips */
+            clips: components["schemas"]["ClipIn"][];
         };
         /** BandOut */
         BandOut: {
@@ -971,6 +1073,41 @@ export interface components {
             /** Frame */
             frame: number | null;
         };
+        /** RequestOut */
+        RequestOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Student Id
+             * Format: uuid
+             */
+            student_id: string;
+            /** Note */
+            note: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Link */
+            link: string;
+        };
+        /** RequestIn */
+        RequestIn: {
+            /**
+             * Student Id
+             * Format: uuid
+             */
+            student_id: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
         /** ReferenceOut */
         ReferenceOut: {
             /**
@@ -999,13 +1136,6 @@ export interface components {
         };
         /** ReferenceIn */
         ReferenceIn: {
-            /**
-             * View
-             * @enum {string}
-             */
-            view: "face_on" | "down_the_line";
-            /** Capture Fps */
-            capture_fps?: number | null;
             /** Name */
             name: string;
             /**
@@ -1023,6 +1153,8 @@ export interface components {
              * @default
              */
             club: string;
+            /** Clips */
+            clips: components["schemas"]["ClipIn"][];
         };
         /** DrillOut */
         DrillOut: {
@@ -1240,6 +1372,68 @@ export interface components {
             drill: components["schemas"]["DrillOut"] | null;
             /** Frames */
             frames: components["schemas"]["LessonFrameOut"][];
+        };
+        /**
+         * Asked
+         * @description What a student sees of a request: nothing but what concerns them.
+         */
+        Asked: {
+            /** Student */
+            student: string;
+            /** Instructor */
+            instructor: string;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /** Note */
+            note: string;
+            /** Most Bytes */
+            most_bytes: number;
+            /** May Be Filmed */
+            may_be_filmed: boolean;
+        };
+        /**
+         * Sent
+         * @description What came of it, without a way into the practice.
+         */
+        Sent: {
+            /** Refused */
+            refused: string[];
+        };
+        /**
+         * SwingIn
+         * @description What a student sends: words, and the uploads that are its clips.
+         */
+        SwingIn: {
+            /**
+             * Club
+             * @default
+             */
+            club: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /**
+             * Usual Miss
+             * @default
+             */
+            usual_miss: string;
+            /**
+             * What Hurts
+             * @default
+             */
+            what_hurts: string;
+            /**
+             * Camera Place
+             * @default
+             */
+            camera_place: string;
+            /** Clips */
+            clips: components["schemas"]["ClipIn"][];
         };
     };
     responses: never;
@@ -1505,45 +1699,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": {
-                    /**
-                     * Student Id
-                     * Format: uuid
-                     */
-                    student_id: string;
-                    /**
-                     * Club
-                     * @default
-                     */
-                    club?: string;
-                    /**
-                     * Words
-                     * @default
-                     */
-                    words?: string;
-                    /**
-                     * Usual Miss
-                     * @default
-                     */
-                    usual_miss?: string;
-                    /**
-                     * What Hurts
-                     * @default
-                     */
-                    what_hurts?: string;
-                    /**
-                     * View
-                     * @enum {string}
-                     */
-                    view: "face_on" | "down_the_line";
-                    /** Capture Fps */
-                    capture_fps?: number | null;
-                    /**
-                     * File
-                     * Format: binary
-                     */
-                    file: string;
-                };
+                "application/json": components["schemas"]["SwingOf"];
             };
         };
         responses: {
@@ -1553,12 +1709,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SwingRow"];
+                    "application/json": components["schemas"]["Received"];
                 };
             };
         };
     };
-    tropometer_server_bench_api_add_clip: {
+    tropometer_server_bench_api_add_clips: {
         parameters: {
             query?: never;
             header?: never;
@@ -1569,20 +1725,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": {
-                    /**
-                     * View
-                     * @enum {string}
-                     */
-                    view: "face_on" | "down_the_line";
-                    /** Capture Fps */
-                    capture_fps?: number | null;
-                    /**
-                     * File
-                     * Format: binary
-                     */
-                    file: string;
-                };
+                "application/json": components["schemas"]["MoreClips"];
             };
         };
         responses: {
@@ -1592,7 +1735,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClipOut"];
+                    "application/json": components["schemas"]["Received"];
                 };
             };
         };
@@ -1689,6 +1832,70 @@ export interface operations {
             };
         };
     };
+    tropometer_server_bench_request_api_swing_requests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequestOut"][];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_request_api_make_request: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RequestIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequestOut"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_request_api_close_request: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     tropometer_server_shelf_api_shelf: {
         parameters: {
             query?: never;
@@ -1718,37 +1925,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": {
-                    /**
-                     * View
-                     * @enum {string}
-                     */
-                    view: "face_on" | "down_the_line";
-                    /** Capture Fps */
-                    capture_fps?: number | null;
-                    /** Name */
-                    name: string;
-                    /**
-                     * About
-                     * @default
-                     */
-                    about?: string;
-                    /**
-                     * Hand
-                     * @enum {string}
-                     */
-                    hand: "right" | "left";
-                    /**
-                     * Club
-                     * @default
-                     */
-                    club?: string;
-                    /**
-                     * File
-                     * Format: binary
-                     */
-                    file: string;
-                };
+                "application/json": components["schemas"]["ReferenceIn"];
             };
         };
         responses: {
@@ -1758,7 +1935,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReferenceOut"];
+                    "application/json": components["schemas"]["Received"];
                 };
             };
         };
@@ -2075,6 +2252,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LessonSheet"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_request_api_asked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asked"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_request_api_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwingIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sent"];
                 };
             };
         };

@@ -4,12 +4,12 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { inboxQuery, type SwingRow } from "../api/queries";
-import { AddView } from "../parts/AddView";
 import { ClipState } from "../parts/ClipState";
 import { Empty, Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
 import { when } from "../parts/when";
-import { SendSwing } from "./SendSwing";
+import { AddView } from "../send/AddView";
+import { SendSwing } from "../send/SendSwing";
 
 export function Inbox() {
   const [answered, setAnswered] = useState(false);
@@ -88,6 +88,12 @@ function SwingCard({ row }: { row: SwingRow }) {
             <div className="flex gap-1">
               <dt className="font-medium">Usual miss:</dt>
               <dd>{row.usual_miss}</dd>
+            </div>
+          )}
+          {row.camera_place && (
+            <div className="flex gap-1">
+              <dt className="font-medium">Camera:</dt>
+              <dd>{row.camera_place}</dd>
             </div>
           )}
           {row.what_hurts && (

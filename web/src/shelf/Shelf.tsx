@@ -4,15 +4,16 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { type Reference, shelfQuery } from "../api/queries";
-import { AddView } from "../parts/AddView";
-import { ClipFields } from "../parts/ClipFields";
 import { ClipState } from "../parts/ClipState";
 import { Field } from "../parts/Field";
 import { Empty, Page } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
-import { TakeIn } from "../parts/TakeIn";
 import { Trouble } from "../parts/Trouble";
-import { useUpload } from "../parts/useUpload";
+import { AddView } from "../send/AddView";
+import { ClipPicker } from "../send/ClipPicker";
+import { useClipUploads } from "../send/clipUploads";
+import { HandInButton } from "../send/HandInButton";
+import { useHandIn } from "../send/useHandIn";
 
 /** The reference swings to compare with. */
 export function Shelf() {
@@ -90,10 +91,24 @@ function ReferenceCard({ reference }: { reference: Reference }) {
 }
 
 function NewReference({ close }: { close: () => void }) {
-  const { submit, share, error } = useUpload("/api/shelf", "shelf", close);
+  const uploads = useClipUploads("/api/uploads");
+  const state = useHandIn(uploads, "shelf", close);
   return (
     <Sheet title="New reference" close={close}>
-      <form onSubmit={submit}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          const data = new FormData(event.currentTarget);
+          const body = {
+            name: String(data.get("name")),
+            about: String(data.get("about")),
+            hand: data.get("hand") as Reference["hand"],
+            club: String(data.get("club")),
+            clips: uploads.clips(),
+          };
+          state.handIn(() => got(api.POST("/api/shelf", { body })));
+        }}
+      >
         <Field label="Name">
           <input className="input w-full" name="name" required maxLength={120} />
         </Field>
@@ -109,8 +124,8 @@ function NewReference({ close }: { close: () => void }) {
         <Field label="Club">
           <input className="input w-full" name="club" maxLength={60} />
         </Field>
-        <ClipFields />
-        <TakeIn share={share} error={error} label="Put on the shelf" />
+        <ClipPicker uploads={uploads} />
+        <HandInButton state={state} label="Put on the shelf" close={close} />
       </form>
     </Sheet>
   );

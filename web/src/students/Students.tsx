@@ -6,6 +6,7 @@ import { Empty, Page } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
 import { number } from "../units";
+import { AskForSwing } from "./AskForSwing";
 import { StudentForm } from "./StudentForm";
 
 export function Students() {
@@ -44,9 +45,12 @@ export function Students() {
                 </p>
               )}
             </div>
-            <button type="button" className="btn btn-sm" onClick={() => setOpen(student)}>
-              Change<span className="sr-only"> {student.name}</span>
-            </button>
+            <div className="flex flex-col items-end gap-2">
+              <button type="button" className="btn btn-sm" onClick={() => setOpen(student)}>
+                Change<span className="sr-only"> {student.name}</span>
+              </button>
+              <AskForSwing student={student} />
+            </div>
           </li>
         ))}
       </ul>

@@ -10,16 +10,17 @@ from pathlib import Path
 from typing import Any
 
 from django.conf import settings
-from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
 
 from tropometer.server.bench.models import Calibration, Mark, Peg, Swing
 from tropometer.server.bench.schemas import SwingIn
-from tropometer.server.bench.services import add_clip, receive, receive_reference
+from tropometer.server.bench.services import receive, receive_reference
+from tropometer.server.clips import uploads
 from tropometer.server.clips.models import Clip
-from tropometer.server.clips.schemas import ClipIn, View
+from tropometer.server.clips.schemas import ClipIn
+from tropometer.server.clips.uploads import Sender
 from tropometer.server.demo import practice
 from tropometer.server.lessons.models import Lesson, new_token
 from tropometer.server.people.models import Student, User
@@ -71,28 +72,21 @@ class Command(BaseCommand):
         return student
 
     def _reference(self, instructor: User, about: practice.DemoReference) -> None:
-        first, *others = about.clips
-        swing = receive_reference(instructor, about.hand, about.club, clip_in(first), upload(first))
-        for name in others:
-            add_clip(swing, clip_in(name), upload(name))
+        clips = [arrived(instructor, name) for name in about.clips]
+        swing, _ = receive_reference(instructor, about.hand, about.club, clips)
         ReferenceSwing.objects.create(instructor=instructor, swing=swing, name=about.name, about=about.about)
         _marked(swing, about.clips)
 
     def _swing(self, instructor: User, student: Student, about: practice.DemoSwing) -> None:
-        first, *others = about.clips
-        clip = clip_in(first)
         data = SwingIn(
-            student_id=student.pk,
             club=about.club,
             words=about.words,
             usual_miss=about.usual_miss,
             what_hurts=about.what_hurts,
-            view=clip.view,
-            capture_fps=clip.capture_fps,
+            camera_place=about.camera_place,
+            clips=[arrived(instructor, name) for name in about.clips],
         )
-        swing = receive(instructor, data, upload(first))
-        for name in others:
-            add_clip(swing, clip_in(name), upload(name))
+        swing, _ = receive(Sender(instructor), student, data)
         received_at = timezone.now() - timedelta(days=about.days_ago)
         Swing.objects.filter(pk=swing.pk).update(received_at=received_at)
         if about.marked:
@@ -123,23 +117,18 @@ def truth(name: str) -> dict[str, Any]:
     return document
 
 
-def clip_in(name: str) -> ClipIn:
-    """How a demo clip is described when it is taken in: a capture rate only for slow motion."""
-    known = truth(name)
-    view: View = known["view"]
-    slow = known["capture_fps"] != known["played_fps"]
-    return ClipIn(view=view, capture_fps=known["capture_fps"] if slow else None)
-
-
 def file_of(name: str) -> Path:
     """The clip's file, whatever its ending."""
     return next(path for path in CLIPS.glob(f"{name}.*") if path.suffix in (".mp4", ".mov"))
 
 
-def upload(name: str) -> SimpleUploadedFile:
-    """The clip as a browser would send it."""
-    path = file_of(name)
-    return SimpleUploadedFile(path.name, path.read_bytes())
+def arrived(instructor: User, name: str) -> ClipIn:
+    """A demo clip as if it had just been uploaded; it has a capture rate only for slow motion."""
+    known, path = truth(name), file_of(name)
+    upload = uploads.begin(Sender(instructor), path.name, path.stat().st_size)
+    upload.path.write_bytes(path.read_bytes())
+    slow = known["capture_fps"] != known["played_fps"]
+    return ClipIn(upload_id=upload.pk, view=known["view"], capture_fps=known["capture_fps"] if slow else None)
 
 
 def _marked(swing: Swing, names: tuple[str, ...]) -> None:

@@ -1,0 +1,89 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useParams } from "react-router";
+import { ApiError, api, got, type Schemas } from "../api/client";
+import { Wordmark } from "../parts/Wordmark";
+import { ClipPicker } from "./ClipPicker";
+import { useClipUploads } from "./clipUploads";
+import { FilmingCard } from "./FilmingCard";
+import { HandInButton } from "./HandInButton";
+import { SwingWords, wordsOf } from "./SwingWords";
+import { useHandIn } from "./useHandIn";
+
+/** The page behind a request link: a student sends swings without an account. */
+export function RequestPage() {
+  const { token = "" } = useParams();
+  const asked = useQuery({
+    queryKey: ["asked", token],
+    queryFn: () => got(api.GET("/api/sent/{token}", { params: { path: { token } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const gone = asked.error instanceof ApiError && asked.error.status === 404;
+  return (
+    <div className="mx-auto min-h-full max-w-lg p-4">
+      <header className="mb-4 rounded bg-pine p-3 text-paper">
+        <Wordmark />
+      </header>
+      {asked.error && (
+        <main>
+          <h1 className="text-xl font-bold">
+            {gone ? "This link no longer leads anywhere" : "The page cannot be fetched right now"}
+          </h1>
+          <p className="mt-2">
+            {gone ? "Ask your instructor for a new one." : "Check your connection and try again."}
+          </p>
+        </main>
+      )}
+      {asked.data && <Sending asked={asked.data} token={token} />}
+    </div>
+  );
+}
+
+function Sending({ asked, token }: { asked: Schemas["Asked"]; token: string }) {
+  const [sent, setSent] = useState(false);
+  if (sent)
+    return (
+      <main>
+        <h1 className="text-2xl font-bold">Thank you, your swing is with {asked.instructor}</h1>
+        <p className="mt-2">You get a mail when your lesson is ready. You can close this page.</p>
+        <button type="button" className="btn mt-4" onClick={() => setSent(false)}>
+          Send another swing
+        </button>
+      </main>
+    );
+  return (
+    <main>
+      <h1 className="text-2xl font-bold">{asked.student}, send your swing</h1>
+      <p className="mt-1 mb-3">
+        To {asked.instructor}. Only the two of you see it. {asked.note}
+      </p>
+      <FilmingCard />
+      {asked.may_be_filmed ? (
+        <SendForm token={token} done={() => setSent(true)} />
+      ) : (
+        <p className="plate border-l-4 border-l-brass p-3">
+          You are under age: a guardian must give {asked.instructor} their consent first. After that this page
+          takes your clips.
+        </p>
+      )}
+    </main>
+  );
+}
+
+function SendForm({ token, done }: { token: string; done: () => void }) {
+  const uploads = useClipUploads(`/api/sent/${token}/uploads`);
+  const state = useHandIn(uploads, null, done);
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        const body = { ...wordsOf(event.currentTarget), clips: uploads.clips() };
+        state.handIn(() => got(api.POST("/api/sent/{token}", { params: { path: { token } }, body })));
+      }}
+    >
+      <ClipPicker uploads={uploads} />
+      <SwingWords own />
+      <HandInButton state={state} label="Send" close={done} />
+    </form>
+  );
+}

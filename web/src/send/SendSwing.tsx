@@ -1,0 +1,69 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, got } from "../api/client";
+import { studentsQuery } from "../api/queries";
+import { Field } from "../parts/Field";
+import { Sheet } from "../parts/Sheet";
+import { StudentForm } from "../students/StudentForm";
+import { ClipPicker } from "./ClipPicker";
+import { useClipUploads } from "./clipUploads";
+import { HandInButton } from "./HandInButton";
+import { SwingWords, wordsOf } from "./SwingWords";
+import { useHandIn } from "./useHandIn";
+
+/** Take in a student's clips with their words. */
+export function SendSwing({ close }: { close: () => void }) {
+  const students = useQuery(studentsQuery);
+  const [adding, setAdding] = useState(false);
+  const [student, setStudent] = useState("");
+  const uploads = useClipUploads("/api/uploads");
+  const state = useHandIn(uploads, "swings", close);
+  if (adding)
+    return (
+      <Sheet title="New student" close={() => setAdding(false)}>
+        <StudentForm
+          done={(added) => {
+            if (added) setStudent(added.id);
+            setAdding(false);
+          }}
+        />
+      </Sheet>
+    );
+  return (
+    <Sheet title="New swing" close={close}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          const body = {
+            student_id: student,
+            ...wordsOf(event.currentTarget),
+            clips: uploads.clips(),
+          };
+          state.handIn(() => got(api.POST("/api/swings", { body })));
+        }}
+      >
+        <Field label="Student">
+          <select
+            className="select w-full"
+            required
+            value={student}
+            onChange={(event) => setStudent(event.target.value)}
+          >
+            <option value="">Choose…</option>
+            {students.data?.map((each) => (
+              <option key={each.id} value={each.id}>
+                {each.name}
+              </option>
+            ))}
+          </select>
+        </Field>
+        <button type="button" className="link mb-3 text-sm" onClick={() => setAdding(true)}>
+          Add a student first
+        </button>
+        <ClipPicker uploads={uploads} />
+        <SwingWords />
+        <HandInButton state={state} label="Take in" close={close} />
+      </form>
+    </Sheet>
+  );
+}

@@ -1,0 +1,152 @@
+import Uppy, { type UppyFile } from "@uppy/core";
+import Tus from "@uppy/tus";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { csrfToken, type Schemas } from "../api/client";
+
+const MOST_BYTES = 500 * 1024 * 1024;
+const MOST_CLIPS = 8;
+const PIECE_BYTES = 2 * 1024 * 1024; // what is lost of a piece when a connection drops is sent again
+const RETRY_MS = [0, 1000, 3000, 5000, 10_000, 20_000];
+
+export type View = Schemas["ClipIn"]["view"];
+
+interface About extends Record<string, unknown> {
+  view: View;
+  capture: string;
+}
+
+type Meta = { name: string; type?: string } & About;
+type Sent = UppyFile<Meta, Record<string, never>>;
+
+/** One chosen file: how far it is, and what is said of it. */
+export interface Arriving {
+  id: string;
+  name: string;
+  bytes: number;
+  share: number;
+  arrived: boolean;
+  stopped: string | null;
+  view: View;
+  capture: string;
+}
+
+/**
+ * Clips on their way to the server, piece by piece: a dropped connection goes on by itself, and a file
+ * chosen again after a closed tab goes on where it stopped.
+ */
+export function useClipUploads(endpoint: string, firstView: View = "face_on") {
+  const uppy = useMemo(() => createUppy(endpoint), [endpoint]);
+  const [files, setFiles] = useState<Sent[]>([]);
+  const [refused, setRefused] = useState<string[]>([]);
+  const kept = useRef(false);
+  useEffect(() => {
+    kept.current = false;
+    const update = () => setFiles(uppy.getFiles() as Sent[]);
+    const restricted = (file: { name?: string } | undefined, error: Error) =>
+      setRefused((lines) => [...lines, `${file?.name ?? "The file"}: ${error.message}`]);
+    uppy.on("state-update", update);
+    uppy.on("restriction-failed", restricted);
+    const online = () => uppy.retryAll();
+    window.addEventListener("online", online);
+    return () => {
+      window.removeEventListener("online", online);
+      uppy.off("state-update", update);
+      uppy.off("restriction-failed", restricted);
+      // What is taken back before it was handed in leaves nothing behind.
+      if (!kept.current) for (const file of uppy.getFiles()) forget(uppy, file as Sent);
+      uppy.cancelAll();
+    };
+  }, [uppy]);
+  const other: View = firstView === "face_on" ? "down_the_line" : "face_on";
+  return {
+    files: files.map(arriving),
+    refused,
+    add: (chosen: Iterable<File>) => {
+      setRefused([]);
+      for (const file of chosen) {
+        const view = uppy.getFiles().length % 2 === 0 ? firstView : other;
+        const about: About = { view, capture: "" };
+        try {
+          uppy.addFile({ name: file.name, type: file.type, data: file, meta: about as Meta });
+        } catch {
+          // said by restriction-failed
+        }
+      }
+    },
+    tell: (id: string, about: Partial<About>) => {
+      const file = uppy.getFile(id) as Sent | undefined;
+      if (file) uppy.setFileMeta(id, { ...file.meta, ...about });
+    },
+    remove: (id: string) => {
+      const file = uppy.getFile(id) as Sent | undefined;
+      if (file) forget(uppy, file);
+    },
+    retry: () => uppy.retryAll(),
+    /** The finished uploads as the API takes them. */
+    clips: (): Schemas["ClipIn"][] =>
+      (uppy.getFiles() as Sent[]).map((file) => ({
+        upload_id: uploadId(file) ?? "",
+        view: file.meta.view,
+        capture_fps: file.meta.capture ? Number(file.meta.capture) : null,
+      })),
+    handedIn: () => {
+      kept.current = true;
+    },
+  };
+}
+
+export type ClipUploads = ReturnType<typeof useClipUploads>;
+
+function createUppy(endpoint: string) {
+  const uppy = new Uppy<Meta, Record<string, never>>({
+    autoProceed: true,
+    restrictions: {
+      maxFileSize: MOST_BYTES,
+      maxNumberOfFiles: MOST_CLIPS,
+      allowedFileTypes: ["video/*", ".mp4", ".mov", ".webm", ".m4v", ".3gp", ".mkv", ".avi"],
+    },
+  });
+  uppy.use(Tus, {
+    endpoint,
+    chunkSize: PIECE_BYTES,
+    retryDelays: RETRY_MS,
+    removeFingerprintOnSuccess: true,
+    allowedMetaFields: ["name"],
+    headers: () => ({ "X-CSRFToken": csrfToken() }),
+  });
+  return uppy;
+}
+
+function arriving(file: Sent): Arriving {
+  const bytes = file.size ?? 0;
+  const sent = typeof file.progress.bytesUploaded === "number" ? file.progress.bytesUploaded : 0;
+  return {
+    id: file.id,
+    name: file.name ?? "clip",
+    bytes,
+    share: file.progress.uploadComplete ? 1 : bytes ? sent / bytes : 0,
+    arrived: Boolean(file.progress.uploadComplete) && uploadId(file) !== null,
+    stopped: file.error ? "The connection is gone. What has arrived is kept; it goes on from there." : null,
+    view: file.meta.view,
+    capture: file.meta.capture,
+  };
+}
+
+function addressOf(file: Sent): string | null {
+  return file.uploadURL ?? file.response?.uploadURL ?? null;
+}
+
+function uploadId(file: Sent): string | null {
+  return addressOf(file)?.split("/").at(-1) ?? null;
+}
+
+function forget(uppy: Uppy<Meta, Record<string, never>>, file: Sent): void {
+  const address = addressOf(file);
+  uppy.removeFile(file.id); // stops it, and tells the server when it was under way
+  if (file.progress.uploadComplete && address)
+    void fetch(address, {
+      method: "DELETE",
+      headers: { "Tus-Resumable": "1.0.0", "X-CSRFToken": csrfToken() },
+      keepalive: true,
+    });
+}
