@@ -141,7 +141,7 @@ class WalkTests(BrowserCase):
         expect(ready).to_be_visible(timeout=90_000)
         page.get_by_role("button", name="Add a view").click()
         page.get_by_label("Clips", exact=True).set_input_files(DEMO_CLIPS / "ilse_line.mov")
-        expect(page.get_by_label("View", exact=True)).to_have_value("down_the_line")
+        expect(page.get_by_role("combobox", name="View")).to_have_value("down_the_line")
         page.get_by_label("Slow motion, shot at").fill("120")
         page.get_by_role("button", name="Take in").click()
         expect(page.get_by_text(f"Down the line · {frames} frames")).to_be_visible(timeout=90_000)
@@ -182,7 +182,7 @@ class WalkTests(BrowserCase):
         expect(student.stage).to_contain_text("Top")
         page.keyboard.press("v")
         expect(student.stage).to_contain_text("Face-on · left-handed")
-        expect(page.locator("[data-mark=lead_hip]")).to_be_visible()
+        expect(student.stage.locator("[data-mark=lead_hip]")).to_be_visible()
         page.keyboard.press("v")
         page.keyboard.press("Control+z")  # takes the peg off the view it was put on
         expect(student.stage).not_to_contain_text("Top")

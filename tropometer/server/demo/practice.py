@@ -81,7 +81,7 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "7 iron",
                 "A month with the stick off my hip. I keep hitting the ground less. Has it really moved?",
                 "Heavy, but seldom now",
-                camera_place="On the stand, a club and a half away, belt high",
+                camera_place="On the stand, five steps away, belt high",
                 marked=True,
             ),
         ),

@@ -8,7 +8,7 @@ import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
 import type { Units } from "../units";
 import { BenchContext, useBench } from "./benchContext";
-import { type Bench as BenchOf, createBench, OTHER, type Side as SideName } from "./benchStore";
+import { type Bench as BenchOf, createBench, KNOWN_LENGTH, OTHER, type Side as SideName } from "./benchStore";
 import { KnownLengthPanel } from "./KnownLengthPanel";
 import { KEYS, useKeys } from "./keys";
 import { MarkRail } from "./MarkRail";
@@ -220,11 +220,12 @@ function Side({ side, units }: { side: SideName; units: Units }) {
   );
 }
 
-/** The known length of the stage that is worked on. */
+/** The known length of the stage that is worked on, while it is in hand. */
 function ActiveLength({ units }: { units: Units }) {
   const active = useBench((bench) => bench.active);
   const known = useBench((bench) => bench.sides[active]?.on.calibration);
-  return known ? <KnownLengthPanel side={active} known={known} units={units} /> : null;
+  const inHand = useBench((bench) => bench.tool === KNOWN_LENGTH || bench.selected === KNOWN_LENGTH);
+  return known && inHand ? <KnownLengthPanel side={active} known={known} units={units} /> : null;
 }
 
 /** Putting the active stage's frame into the swing's lesson. */

@@ -1,7 +1,7 @@
 import { Check, Ruler } from "lucide-react";
 import { MARK_WORDS } from "../words";
 import { useBench } from "./benchContext";
-import { markAt, pegsOf, ROUND, type Side, type SideState } from "./benchStore";
+import { KNOWN_LENGTH, markAt, pegsOf, ROUND, type Side, type SideState } from "./benchStore";
 import { PegStrip } from "./PegStrip";
 
 /** Pegs and marks of one stage: what is set here, what is still wanted, and the tool in hand. */
@@ -43,9 +43,11 @@ export function MarkRail({ side, state }: { side: Side; state: SideState }) {
         })}
         <button
           type="button"
-          className={`btn btn-xs h-auto min-h-6 justify-start gap-1 px-1.5 font-normal ${tool === "known_length" ? "btn-primary" : ""}`}
-          aria-pressed={tool === "known_length"}
-          onClick={() => set({ active: side, tool: tool === "known_length" ? null : "known_length" })}
+          className={`btn btn-xs h-auto min-h-6 justify-start gap-1 px-1.5 font-normal ${tool === KNOWN_LENGTH ? "btn-primary" : ""}`}
+          aria-pressed={tool === KNOWN_LENGTH}
+          onClick={() =>
+            set({ active: side, tool: tool === KNOWN_LENGTH ? null : KNOWN_LENGTH, selected: null })
+          }
         >
           {state.on.calibration ? <Check size={12} aria-label="set" /> : <Ruler size={12} aria-hidden />}
           Known length

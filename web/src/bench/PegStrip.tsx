@@ -57,7 +57,7 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
             </button>
             <button
               type="button"
-              className="flex w-full items-center justify-center gap-0.5 px-0.5 py-0.5 text-[10px] leading-tight hover:bg-base-200"
+              className="flex w-full items-center justify-center gap-0.5 py-0.5 text-[10px] leading-tight tracking-tight hover:bg-base-200"
               onClick={() => edit(side, { kind: "peg", name, frame: here ? null : state.frame })}
               title={
                 here ? `Take the ${words.toLowerCase()} peg away` : `${words}: peg this frame (⇧${i + 1})`

@@ -2,7 +2,15 @@ import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, 
 import { fromImpact, type Units } from "../units";
 import { CHECKPOINT_WORDS, MARK_WORDS, VIEW_WORDS } from "../words";
 import { useBench } from "./benchContext";
-import { markAt, otherViews, type Side, type SideState, timelineOf, wantedMarks } from "./benchStore";
+import {
+  KNOWN_LENGTH,
+  markAt,
+  otherViews,
+  type Side,
+  type SideState,
+  timelineOf,
+  wantedMarks,
+} from "./benchStore";
 import { GaugeLayer } from "./GaugeLayer";
 import { INK } from "./ink";
 import { KnownLengthLine } from "./KnownLengthLine";
@@ -111,7 +119,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     if (hit && (!tool || tool === hit)) {
       set({ selected: hit, tool: null, active: side });
       drag.current = { kind: "mark", from: at, view, gesture };
-    } else if (tool === "known_length") {
+    } else if (tool === KNOWN_LENGTH) {
       setStart(toPicture(at, view, size));
       drag.current = { kind: "length", from: at, view, gesture };
     } else if (tool) {
@@ -172,7 +180,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         by: b.y,
       },
     });
-    set({ tool: null });
+    set({ tool: null, selected: KNOWN_LENGTH });
   };
 
   const nudge = (event: KeyboardEvent) => {
@@ -294,7 +302,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         )}
         {tool && active && (
           <p className="pointer-events-none absolute top-2 left-2 rounded-sm bg-dusk/85 px-2 py-1 text-sm">
-            {tool === "known_length"
+            {tool === KNOWN_LENGTH
               ? "Drag along the known length"
               : `Click the ${MARK_WORDS[tool]?.toLowerCase()}`}
           </p>

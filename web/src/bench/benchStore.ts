@@ -9,6 +9,8 @@ export type Side = "student" | "reference";
 export type BenchSwing = Schemas["BenchSwing"];
 export type BenchClip = Schemas["BenchClip"];
 export type Reading = Schemas["ReadingOut"];
+/** The known length, as a tool and as a thing chosen. */
+export const KNOWN_LENGTH = "known_length";
 export type Tool = string | "known_length" | null;
 
 /** One stage: a swing's clip, what is on it, and where it stands. */
