@@ -217,10 +217,13 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     >
       <header className="flex h-8 shrink-0 items-center gap-3 px-2 text-sm">
         <span className="h-3 w-3 rounded-full" style={{ background: INK[side] }} aria-hidden />
-        <strong className="truncate">{state.swing.title}</strong>
-        <span className="truncate text-xs opacity-80">
-          {VIEW_WORDS[clip.view]} · {state.swing.hand}-handed{state.mirrored && ", shown mirrored"}
+        <strong className="min-w-0 shrink-3 truncate" title={state.swing.title}>
+          {state.swing.title}
+        </strong>
+        <span className="min-w-0 truncate text-xs opacity-80">
+          {VIEW_WORDS[clip.view]} · {state.swing.hand}-handed
         </span>
+        {state.mirrored && <span className="shrink-0 text-xs text-[#D8AA4C]">shown mirrored</span>}
         <span className="ml-auto" />
         {otherViews(state).map((other) => (
           <button

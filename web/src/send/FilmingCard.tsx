@@ -1,21 +1,23 @@
+import type { Hand } from "../words";
+
 const INK = "#16302B";
 const CLAY = "#C4572E";
 const BRASS = "#B8892B";
 
 /** How to film a swing so that it can be measured: from the front, and from behind along the line. */
-export function FilmingCard() {
+export function FilmingCard({ hand }: { hand: Hand }) {
   return (
     <details className="plate mb-4 p-3" open>
       <summary className="cursor-pointer font-semibold">How to film it</summary>
       <div className="mt-2 grid gap-3 sm:grid-cols-2">
         <figure>
-          <Plan view="face_on" />
+          <Plan view="face_on" hand={hand} />
           <figcaption className="text-sm">
             <strong>From the front.</strong> Square to your toes, level with your belt.
           </figcaption>
         </figure>
         <figure>
-          <Plan view="down_the_line" />
+          <Plan view="down_the_line" hand={hand} />
           <figcaption className="text-sm">
             <strong>From behind.</strong> On the line of your hands, toward the target.
           </figcaption>
@@ -33,8 +35,9 @@ export function FilmingCard() {
 }
 
 /** The place seen from above: feet, ball, stick, target and where the phone stands. */
-function Plan({ view }: { view: "face_on" | "down_the_line" }) {
+function Plan({ view, hand }: { view: "face_on" | "down_the_line"; hand: Hand }) {
   const front = view === "face_on";
+  const left = hand === "left"; // the target lies on the other side
   return (
     <svg
       viewBox="0 0 220 150"
@@ -46,27 +49,29 @@ function Plan({ view }: { view: "face_on" | "down_the_line" }) {
           : "From above: the phone stands behind the player on the line of the hands, looking at the target."
       }
     >
-      <g transform="translate(120 40)">
-        <ellipse cx={-16} cy={0} rx={6} ry={13} fill={INK} transform="rotate(-8 -16 0)" />
-        <ellipse cx={16} cy={0} rx={6} ry={13} fill={INK} transform="rotate(12 16 0)" />
-        <line x1={-46} y1={19} x2={46} y2={19} stroke={CLAY} strokeWidth={3} />
-        <circle cx={4} cy={38} r={4} fill="#fff" stroke={INK} />
-        <path d="M60 38h30m-8 -5l8 5l-8 5" stroke={INK} fill="none" strokeWidth={1.5} />
-        <text x={62} y={30} fontSize={10} fill={INK}>
-          target
-        </text>
+      <g transform={left ? "translate(220 0) scale(-1 1)" : undefined}>
+        <g transform="translate(120 40)">
+          <ellipse cx={-16} cy={0} rx={6} ry={13} fill={INK} transform="rotate(-8 -16 0)" />
+          <ellipse cx={16} cy={0} rx={6} ry={13} fill={INK} transform="rotate(12 16 0)" />
+          <line x1={-46} y1={19} x2={46} y2={19} stroke={CLAY} strokeWidth={3} />
+          <circle cx={4} cy={38} r={4} fill="#fff" stroke={INK} />
+          <path d="M60 38h30m-8 -5l8 5l-8 5" stroke={INK} fill="none" strokeWidth={1.5} />
+        </g>
+        {front ? (
+          <g>
+            <path d="M120 128L84 60M120 128L156 60" stroke={BRASS} strokeDasharray="4 3" />
+            <rect x={112} y={126} width={16} height={9} rx={2} fill={INK} />
+          </g>
+        ) : (
+          <g>
+            <path d="M22 64L96 34M22 64L150 92" stroke={BRASS} strokeDasharray="4 3" />
+            <rect x={12} y={56} width={9} height={16} rx={2} fill={INK} />
+          </g>
+        )}
       </g>
-      {front ? (
-        <g>
-          <path d="M120 128L84 60M120 128L156 60" stroke={BRASS} strokeDasharray="4 3" />
-          <rect x={112} y={126} width={16} height={9} rx={2} fill={INK} />
-        </g>
-      ) : (
-        <g>
-          <path d="M22 64L96 34M22 64L150 92" stroke={BRASS} strokeDasharray="4 3" />
-          <rect x={12} y={56} width={9} height={16} rx={2} fill={INK} />
-        </g>
-      )}
+      <text x={left ? 26 : 194} y={70} fontSize={10} textAnchor="middle" fill={INK}>
+        target
+      </text>
     </svg>
   );
 }

@@ -20,21 +20,23 @@ export function RequestPage() {
   });
   const gone = asked.error instanceof ApiError && asked.error.status === 404;
   return (
-    <div className="mx-auto min-h-full max-w-lg p-4">
-      <header className="mb-4 rounded bg-pine p-3 text-paper">
-        <Wordmark />
-      </header>
-      {asked.error && (
-        <main>
-          <h1 className="text-xl font-bold">
-            {gone ? "This link no longer leads anywhere" : "The page cannot be fetched right now"}
-          </h1>
-          <p className="mt-2">
-            {gone ? "Ask your instructor for a new one." : "Check your connection and try again."}
-          </p>
-        </main>
-      )}
-      {asked.data && <Sending asked={asked.data} token={token} />}
+    <div className="min-h-screen bg-base-200">
+      <div className="mx-auto max-w-lg p-4">
+        <header className="mb-4 rounded bg-pine p-3 text-paper">
+          <Wordmark />
+        </header>
+        {asked.error && (
+          <main>
+            <h1 className="text-xl font-bold">
+              {gone ? "This link no longer leads anywhere" : "The page cannot be fetched right now"}
+            </h1>
+            <p className="mt-2">
+              {gone ? "Ask your instructor for a new one." : "Check your connection and try again."}
+            </p>
+          </main>
+        )}
+        {asked.data && <Sending asked={asked.data} token={token} />}
+      </div>
     </div>
   );
 }
@@ -57,7 +59,7 @@ function Sending({ asked, token }: { asked: Schemas["Asked"]; token: string }) {
       <p className="mt-1 mb-3">
         To {asked.instructor}. Only the two of you see it. {asked.note}
       </p>
-      <FilmingCard />
+      <FilmingCard hand={asked.hand} />
       {asked.may_be_filmed ? (
         <SendForm token={token} done={() => setSent(true)} />
       ) : (

@@ -13,7 +13,7 @@ export function AskForSwing({ student }: { student: Student }) {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <button type="button" className="btn btn-sm" onClick={() => setOpen(true)}>
+      <button type="button" className="btn btn-sm whitespace-nowrap" onClick={() => setOpen(true)}>
         Ask for a swing<span className="sr-only"> from {student.name}</span>
       </button>
       {open && (

@@ -45,7 +45,7 @@ export function Students() {
                 </p>
               )}
             </div>
-            <div className="flex flex-col items-end gap-2">
+            <div className="flex shrink-0 flex-col items-end gap-2">
               <button type="button" className="btn btn-sm" onClick={() => setOpen(student)}>
                 Change<span className="sr-only"> {student.name}</span>
               </button>
