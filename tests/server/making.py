@@ -96,3 +96,8 @@ class MediaCase(TestCase):
     def waiting(self) -> list[str]:
         """Uploads that lie about."""
         return sorted(path.name for path in self.uploads.glob("*"))
+
+
+def frames_of(name: str) -> int:
+    """How many frames a demo clip has."""
+    return len(truth(name)["times_s"]["frames"])

@@ -14,7 +14,8 @@ import numpy as np
 from tests.swings import ROOT
 from tests.video import strip_clips
 from tropometer.golfer import strip
-from tropometer.video.probe import NotAClip, probe
+from tropometer.video.opening import NotAClip
+from tropometer.video.probe import probe
 from tropometer.video.proxy import make_proxy, upright_frames
 from tropometer.video.stills import still_jpeg
 from tropometer.video.timing import real_times_s

@@ -12,17 +12,22 @@ import resource
 from dataclasses import asdict
 from pathlib import Path
 
-from tropometer.video.probe import NotAClip, probe
+from tropometer.video.opening import NotAClip
+from tropometer.video.probe import probe
 from tropometer.video.proxy import make_proxy
+from tropometer.video.strike import hear_strike
 
 MEMORY_BYTES = 4 * 1024**3
 CPU_SECONDS = 900
+OUTPUT_BYTES = 2 * 1024**3
 
 
 def main() -> int:
     """Run one command on one file."""
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY_BYTES, MEMORY_BYTES))
     resource.setrlimit(resource.RLIMIT_CPU, (CPU_SECONDS, CPU_SECONDS))
+    resource.setrlimit(resource.RLIMIT_FSIZE, (OUTPUT_BYTES, OUTPUT_BYTES))
+    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     parser = argparse.ArgumentParser(prog="python -m tropometer.video")
     parser.add_argument("command", choices=["probe", "proxy"])
     parser.add_argument("source", type=Path)
@@ -41,7 +46,9 @@ def main() -> int:
                     said = int(share * 100)
                     print(json.dumps({"progress": said}), flush=True)
 
-            print(json.dumps(asdict(make_proxy(arguments.source, arguments.target, found, progress))))
+            made = make_proxy(arguments.source, arguments.target, found, progress)
+            strike = hear_strike(arguments.source)
+            print(json.dumps(asdict(made) | {"strike": asdict(strike) if strike else None}))
     except NotAClip as refusal:
         print(json.dumps({"refused": str(refusal)}))
         return 3

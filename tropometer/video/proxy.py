@@ -18,7 +18,9 @@ import numpy.typing as npt
 from av.error import FFmpegError
 from av.video.stream import VideoStream
 
-from tropometer.video.probe import MAX_FRAMES, NotAClip, Probe
+from tropometer.video.opening import NotAClip, check_size, open_file
+from tropometer.video.probe import MAX_FRAMES, Probe
+from tropometer.video.tone import ordinary
 
 PROXY_FPS = 30
 ALL_INTRA_FRAMES = 900
@@ -63,15 +65,16 @@ def make_proxy(
 def upright_frames(source: Path) -> Iterator[tuple[npt.NDArray[np.uint8], float]]:
     """Every frame as RGB (h, w, 3), rotation applied, in order of presentation, with its played time."""
     try:
-        with av.open(str(source)) as container:
+        with open_file(source) as container:
             stream = container.streams.video[0]
             stream.thread_type = "AUTO"
             start: float | None = None
             for frame in container.decode(stream):
+                check_size(frame.width, frame.height)  # a stream may change its size on the way
                 time_s = float(frame.time or 0.0)
                 start = time_s if start is None else start
                 quarter_turns = (int(frame.rotation) // 90) % 4
-                picture = np.rot90(frame.to_ndarray(format="rgb24"), quarter_turns)
+                picture = np.rot90(ordinary(frame), quarter_turns)
                 yield np.ascontiguousarray(picture, dtype=np.uint8), time_s - start
     except (FFmpegError, EOFError) as error:
         raise NotAClip("This video is damaged: it stops in the middle.") from error

@@ -25,8 +25,8 @@ def clip(request: HttpRequest, id: UUID) -> Clip:
 @router.put("/clips/{uuid:id}", response=ClipOut)
 def change_clip(request: HttpRequest, id: UUID, change: ClipChange) -> Clip:
     found = clip_of(asking(request), id)
-    found.view, found.capture_fps = change.view, change.capture_fps
-    found.save(update_fields=["view", "capture_fps"])
+    found.view, found.capture_fps, found.capture_from = change.view, change.capture_fps, "sender"
+    found.save(update_fields=["view", "capture_fps", "capture_from"])
     return found
 
 

@@ -35,6 +35,9 @@ class Clip(models.Model):
     swing = models.ForeignKey("bench.Swing", on_delete=models.CASCADE, related_name="clips")
     view = models.CharField(max_length=16, choices=[(view, view) for view in VIEWS])
     capture_fps = models.FloatField(null=True, help_text="null: the file plays in real time")
+    capture_from = models.CharField(
+        max_length=6, choices=[("sender", "sender"), ("file", "file")], default="sender"
+    )
     original = models.FileField(upload_to=original_path)
     original_name = models.CharField(max_length=200)
     played_fps = models.FloatField()
@@ -45,6 +48,8 @@ class Clip(models.Model):
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()
     played_times_s = ArrayField(models.FloatField(), default=list)
+    strike_frame = models.PositiveIntegerField(null=True, help_text="heard in the sound; a proposal")
+    strike_confidence = models.FloatField(null=True)
     sha256 = models.CharField(max_length=64, blank=True, help_text="of the original")
     added_at = models.DateTimeField(auto_now_add=True)
 
@@ -57,6 +62,14 @@ class Clip(models.Model):
             models.CheckConstraint(
                 condition=Q(capture_fps__isnull=True) | Q(capture_fps__gt=0),
                 name="clip_capture_rate_positive",
+            ),
+            models.CheckConstraint(
+                condition=Q(capture_from__in=("sender", "file")), name="clip_capture_from_known"
+            ),
+            models.CheckConstraint(
+                condition=Q(strike_confidence__isnull=True)
+                | Q(strike_confidence__gte=0, strike_confidence__lte=1),
+                name="clip_strike_confidence_is_share",
             ),
             models.CheckConstraint(
                 condition=~Q(state=State.READY) | ~Q(played_times_s=[]), name="clip_ready_has_times"

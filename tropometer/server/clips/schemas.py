@@ -21,7 +21,10 @@ class ClipOut(Schema):
     id: UUID
     view: View
     capture_fps: float | None
+    capture_from: Literal["sender", "file"]
     played_fps: float
+    strike_frame: int | None
+    strike_confidence: float | None
     original_name: str
     state: Literal["waiting", "working", "ready", "refused"]
     progress: int

@@ -7,6 +7,7 @@ import tempfile
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
+from threading import Timer
 from typing import Any
 from uuid import UUID
 
@@ -16,7 +17,7 @@ from django.db import transaction
 
 from tropometer.server.access import owned
 from tropometer.server.clips import uploads
-from tropometer.server.clips.models import Clip, State, Upload
+from tropometer.server.clips.models import Clip, State, Upload, proxy_path
 from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.models import User
@@ -26,6 +27,10 @@ from tropometer.video.timing import real_times_s
 PROBE_SECONDS = 60
 PROXY_SECONDS = 1800
 PROGRESS_STEP = 4
+# What making a clip ready finds out.
+MADE = [
+    "proxy", "width", "height", "played_times_s", "strike_frame", "strike_confidence", "state", "progress",
+]  # fmt: skip
 
 
 class RefusedClip(ValueError):
@@ -91,7 +96,8 @@ def take_in(swing_id: UUID, checked: Checked) -> Clip:
         swing_id=swing_id,
         instructor=upload.instructor,
         view=checked.about.view,
-        capture_fps=checked.about.capture_fps,
+        capture_fps=checked.about.capture_fps or found["capture_fps"],
+        capture_from="file" if checked.about.capture_fps is None and found["capture_fps"] else "sender",
         original_name=upload.name,
         sha256=checked.sha256,
         played_fps=found["played_fps"],
@@ -129,12 +135,19 @@ def process(clip_id: UUID) -> None:
             Clip.objects.filter(pk=clip_id).update(state=State.REFUSED, refusal=str(refusal)[:300])
             clip.original.delete(save=False)
             return
+        # What a killed worker left there would otherwise push the new file to another name.
+        clip.proxy.storage.delete(proxy_path(clip, ""))
         with target.open("rb") as made:
             clip.proxy.save("proxy.mp4", File(made), save=False)
     clip.width, clip.height = result["width"], result["height"]
     clip.played_times_s = result["played_times_s"]
+    strike = result["strike"]
+    if strike is not None:
+        times = result["played_times_s"]
+        clip.strike_frame = min(range(len(times)), key=lambda n: abs(times[n] - strike["played_s"]))
+        clip.strike_confidence = strike["confidence"]
     clip.state, clip.progress = State.READY, 100
-    clip.save(update_fields=["proxy", "width", "height", "played_times_s", "state", "progress"])
+    clip.save(update_fields=MADE)
 
 
 def _follow(clip: Clip, lines: Iterator[dict[str, Any]]) -> dict[str, Any]:
@@ -159,15 +172,19 @@ def _video(command: str, *paths: Path, seconds: int) -> Iterator[dict[str, Any]]
         text=True,
     )
     assert process.stdout is not None
+    # A decoder that hangs says nothing more: the clock ends it, whatever it does.
+    clock = Timer(seconds, process.kill)
+    clock.start()
     try:
         for text in process.stdout:
             line: dict[str, Any] = json.loads(text)
             if "refused" in line:
                 raise RefusedClip(line["refused"])
             yield line
-        if process.wait(timeout=seconds) != 0:
+        if process.wait() != 0:
             raise RefusedClip("This file is not a video, or it is damaged.")
     finally:
+        clock.cancel()
         process.kill()
         process.wait()
 

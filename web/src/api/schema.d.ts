@@ -606,8 +606,17 @@ export interface components {
             view: "face_on" | "down_the_line";
             /** Capture Fps */
             capture_fps: number | null;
+            /**
+             * Capture From
+             * @enum {string}
+             */
+            capture_from: "sender" | "file";
             /** Played Fps */
             played_fps: number;
+            /** Strike Frame */
+            strike_frame: number | null;
+            /** Strike Confidence */
+            strike_confidence: number | null;
             /** Original Name */
             original_name: string;
             /**
@@ -771,8 +780,17 @@ export interface components {
             view: "face_on" | "down_the_line";
             /** Capture Fps */
             capture_fps: number | null;
+            /**
+             * Capture From
+             * @enum {string}
+             */
+            capture_from: "sender" | "file";
             /** Played Fps */
             played_fps: number;
+            /** Strike Frame */
+            strike_frame: number | null;
+            /** Strike Confidence */
+            strike_confidence: number | null;
             /** Original Name */
             original_name: string;
             /**

@@ -16,6 +16,8 @@ export const CHECKPOINTS: [Checkpoint, string][] = [
   ["finish", "Finish"],
 ];
 
+const sure = (confidence: number | null) => `${Math.round((confidence ?? 0) * 100)} %`;
+
 /** A strip of the nine checkpoints: the pegged frames as small pictures, and where a peg is still wanted. */
 export function PegStrip({ side, state }: { side: Side; state: SideState }) {
   const edit = useBench((bench) => bench.edit);
@@ -27,11 +29,27 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
       {CHECKPOINTS.map(([name, short], i) => {
         const frame = pegs[name];
         const here = frame === state.frame;
+        const heard = name === "impact" && frame === undefined ? state.clip.strike_frame : null;
         const words = CHECKPOINT_WORDS[name];
         return (
           <li key={name} className={`plate overflow-hidden ${here ? "border-brass bg-brass/25" : ""}`}>
+            {heard !== null && (
+              <button
+                type="button"
+                className="block h-9 w-full border border-dashed border-brass bg-brass/20 text-[10px] leading-tight"
+                onClick={() => {
+                  set({ active: side, playing: null });
+                  edit(side, { kind: "peg", name, frame: heard });
+                  goTo(side, heard);
+                }}
+                title={`The strike is heard at frame ${heard}, ${sure(state.clip.strike_confidence)} sure: peg impact there`}
+              >
+                heard <span className="num block">{heard}</span>
+              </button>
+            )}
             <button
               type="button"
+              hidden={heard !== null}
               className="block h-9 w-full bg-dusk/90 text-paper disabled:bg-base-200 disabled:text-pine/70"
               disabled={frame === undefined}
               onClick={() => {

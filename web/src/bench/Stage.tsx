@@ -321,11 +321,21 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
           frame <strong data-testid={`${side}-frame`}>{shownFrame}</strong>
         </span>
         <span data-testid={`${side}-time`}>{fromImpact(seconds)}</span>
+        <span className="text-xs opacity-80" title={RATE_FROM[clip.capture_from]}>
+          {Math.round(clip.capture_fps ?? clip.played_fps)}/s
+          {clip.capture_fps !== null &&
+            `, ${Math.round(clip.capture_fps / clip.played_fps)} times slow in the file`}
+        </span>
         <span className="ml-auto text-[#D8AA4C]">{peg ? CHECKPOINT_WORDS[peg.name] : ""}</span>
       </footer>
     </section>
   );
 }
+
+const RATE_FROM = {
+  sender: "Frames a second in reality; for slow motion as its sender said",
+  file: "Frames a second in reality, as the file says",
+};
 
 const NUDGE_WAYS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
