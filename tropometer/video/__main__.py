@@ -14,8 +14,6 @@ from pathlib import Path
 
 from tropometer.video.opening import NotAClip
 from tropometer.video.probe import probe
-from tropometer.video.proxy import make_proxy
-from tropometer.video.strike import hear_strike
 
 MEMORY_BYTES = 4 * 1024**3
 CPU_SECONDS = 900
@@ -38,6 +36,10 @@ def main() -> int:
         if arguments.command == "probe":
             print(json.dumps(asdict(found)))
         else:
+            # A probe is waited for by a person: what only the proxy needs is loaded only for it.
+            from tropometer.video.proxy import make_proxy
+            from tropometer.video.strike import hear_strike
+
             said = 0
 
             def progress(share: float) -> None:

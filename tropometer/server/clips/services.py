@@ -81,7 +81,8 @@ def check_all(sender: Sender, abouts: list[ClipIn]) -> tuple[list[Checked], list
             good.append(checked)
         except RefusedClip as refusal:
             refused.append(str(refusal))
-            uploads.of(sender).get(pk=about.upload_id).forget()
+            for upload in uploads.of(sender).filter(pk=about.upload_id):
+                upload.forget()
     if not good:
         raise RefusedClip(" ".join(refused) or "There is no clip.")
     return good, refused

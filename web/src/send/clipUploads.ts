@@ -89,8 +89,9 @@ export function useClipUploads(endpoint: string, firstView: View = "face_on") {
         view: file.meta.view,
         capture_fps: file.meta.capture ? Number(file.meta.capture) : null,
       })),
-    handedIn: () => {
-      kept.current = true;
+    /** From now on they are the server's to keep or to forget; `false` takes that back. */
+    handedIn: (yes: boolean) => {
+      kept.current = yes;
     },
   };
 }

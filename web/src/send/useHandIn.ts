@@ -16,13 +16,14 @@ export function useHandIn(uploads: ClipUploads, refreshes: string | null, done: 
   const handIn = async (send: () => Promise<Came>) => {
     setBusy(true);
     setError(null);
+    uploads.handedIn(true); // leaving the page while the server looks at them must not take them away
     try {
       const came = await send();
-      uploads.handedIn();
       if (refreshes) await queries.invalidateQueries({ queryKey: [refreshes] });
       if (came.refused.length) setRefused(came.refused);
       else done();
     } catch (trouble) {
+      uploads.handedIn(false);
       setError(trouble as Error);
     } finally {
       setBusy(false);
