@@ -98,6 +98,21 @@ STATIC_URL = "/static/"
 STATIC_ROOT = VAR / "static"
 STATICFILES_DIRS = [WEB_BUILD] if WEB_BUILD.exists() else []
 MEDIA_ROOT = env.path("TROPO_MEDIA", default=str(VAR / "media"))()
+# One folder, or a bucket of an S3-compatible store for many machines; keys come from AWS_* as usual.
+S3_BUCKET = env.str("TROPO_S3_BUCKET", "")
+BUCKET = {
+    "BACKEND": "storages.backends.s3.S3Storage",
+    "OPTIONS": {
+        "bucket_name": S3_BUCKET,
+        "endpoint_url": env.str("TROPO_S3_ENDPOINT", "") or None,
+        "default_acl": None,  # the bucket is private, and so is all in it
+        "file_overwrite": True,
+    },
+}
+STORAGES = {
+    "default": BUCKET if S3_BUCKET else {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+}
 MAX_CLIP_BYTES = 500 * 1024 * 1024
 # Files on their way in; a folder that all web servers share.
 UPLOAD_ROOT = env.path("TROPO_UPLOADS", default=str(VAR / "uploads"))()
