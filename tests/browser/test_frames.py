@@ -74,6 +74,19 @@ class FrameTests(BrowserCase):
     def test_rotated(self) -> None:
         self.visit("rotated.mp4")
 
+    def test_without_a_decoder_the_server_s_stills_are_as_exact(self) -> None:
+        self.context.add_init_script("delete window.VideoDecoder")
+        page = self.open_clip("h264_b_frames.mp4")
+        expect(page.get_by_text("exact stills from the server")).to_be_visible()
+        box = page.get_by_role("slider", name="Swing rule").bounding_box()
+        assert box is not None
+        dice = random.Random(5)
+        for _ in range(VISITS // 4):
+            page.mouse.click(box["x"] + dice.uniform(80, box["width"] - 30), box["y"] + 30)
+            self.check(page)
+        page.keyboard.press("ArrowRight")
+        self.check(page)
+
     def test_scrubbing_ends_on_the_frame_under_the_pointer(self) -> None:
         page = self.open_clip("h264_b_frames.mp4")
         box = page.get_by_role("slider", name="Swing rule").bounding_box()

@@ -13,6 +13,7 @@ from uuid import UUID
 
 from django.conf import settings
 from django.core.files import File
+from django.core.files.storage import FileSystemStorage
 from django.db import transaction
 
 from tropometer.server.access import owned
@@ -197,6 +198,8 @@ def times_s(clip: Clip) -> list[float]:
 
 def still(clip: Clip, frame: int, height: int | None = None) -> bytes:
     """One frame of a ready clip as JPEG, at most `height` high; IndexError outside it."""
+    if isinstance(clip.proxy.storage, FileSystemStorage):
+        return still_jpeg(Path(clip.proxy.path), frame, height)
     with tempfile.NamedTemporaryFile(suffix=".mp4", dir=settings.FILE_UPLOAD_TEMP_DIR) as copy:
         with clip.proxy.open("rb") as stored:
             for chunk in stored.chunks():

@@ -21,15 +21,7 @@ function Laid(props: { lower: SideState; upper: SideState; view: View; stage: Si
   const now = last.current;
   if (!now || now.scale !== scale || now.cx !== cx || now.cy !== cy || now.mirrored !== mirrored)
     last.current = { scale, cx, cy, mirrored };
-  const drawn = useFrames(
-    `/api/clips/${upper.clip.id}/proxy.mp4`,
-    upper.frame,
-    upper.direction,
-    canvas,
-    last.current,
-    stage,
-    upper.clip,
-  );
+  const drawn = useFrames(upper.clip, upper.frame, upper.direction, canvas, last.current, stage);
   return (
     <canvas
       ref={canvas}

@@ -66,15 +66,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   }, [ready, size, clip, state.mirrored]);
   const view = ownView ? { ...ownView, mirrored: state.mirrored } : homeView;
   const stableView = useStableView(view);
-  const drawn = useFrames(
-    `/api/clips/${clip.id}/proxy.mp4`,
-    frame,
-    direction,
-    canvas,
-    stableView,
-    size,
-    clip,
-  );
+  const drawn = useFrames(clip, frame, direction, canvas, stableView, size);
   const shownFrame = drawn.frame ?? frame;
 
   const pointOf = (event: { clientX: number; clientY: number }): Point => {
@@ -326,6 +318,11 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
           {clip.capture_fps !== null &&
             `, ${Math.round(clip.capture_fps / clip.played_fps)} times slow in the file`}
         </span>
+        {drawn.exact === "stills" && (
+          <span className="text-xs" title="This browser cannot decode video frame by frame.">
+            exact stills from the server
+          </span>
+        )}
         <span className="ml-auto text-[#D8AA4C]">{peg ? CHECKPOINT_WORDS[peg.name] : ""}</span>
       </footer>
     </section>

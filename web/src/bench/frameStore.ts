@@ -11,30 +11,13 @@ export interface StoreStats {
   cached: number;
 }
 
-const open = new Map<string, { store: Promise<FrameStore>; holders: number }>();
-
-/** The store of a clip, shared by all that show it; it is closed when the last of them lets go. */
-export function holdFrames(url: string): { store: Promise<FrameStore>; letGo: () => void } {
-  const held = open.get(url) ?? { store: FrameStore.open(url), holders: 0 };
-  open.set(url, held);
-  held.holders++;
-  const letGo = () => {
-    if (--held.holders > 0) return;
-    open.delete(url);
-    held.store.then(
-      (store) => store.close(),
-      () => undefined, // it never opened
-    );
-  };
-  return { store: held.store, letGo };
-}
-
 /**
  * Frames of a proxy by number. Frame N carries presentation time N on a constant 30 a second, so a
  * number names exactly one frame; seeking by time is never used. One decoder, one request at a time:
  * the frame wanted now goes before frames that may be wanted next.
  */
 export class FrameStore {
+  readonly exact = "decoded" as const;
   readonly #input: Input;
   readonly #sink: EncodedPacketSink;
   readonly #keys: boolean[];
@@ -68,15 +51,16 @@ export class FrameStore {
     this.#decoder.configure(config);
   }
 
-  static async open(url: string): Promise<FrameStore> {
-    if (!("VideoDecoder" in window))
-      throw new Error(
-        "This browser cannot decode frames exactly. Use a current Chrome, Edge, Firefox or Safari.",
-      );
+  /** The frames of a proxy, or null where this browser has no decoder for them. */
+  static async open(url: string): Promise<FrameStore | null> {
     const input = new Input({ formats: [MP4], source: new UrlSource(url) });
     const track = await input.getPrimaryVideoTrack();
     const config = await track?.getDecoderConfig();
     if (!track || !config) throw new Error("The clip's picture cannot be read.");
+    if (!(await VideoDecoder.isConfigSupported(config)).supported) {
+      input.dispose();
+      return null;
+    }
     const sink = new EncodedPacketSink(track);
     const keys: boolean[] = [];
     for await (const packet of sink.packets(undefined, undefined, { metadataOnly: true }))

@@ -1,5 +1,5 @@
 import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
-import { type FrameStore, holdFrames } from "./frameStore";
+import { type ClipFrames, holdFrames } from "./clipFrames";
 import type { Size, View } from "./stageView";
 
 interface Drawn {
@@ -7,28 +7,33 @@ interface Drawn {
   error: Error | null;
 }
 
+interface Picture extends Size {
+  id: string;
+  frame_count: number;
+}
+
 /**
  * Opens a clip's frames and draws the wanted one on a canvas. `frame` is the number of the frame
  * that is on the canvas now, so that what is said about it is always true of what is seen.
  */
 export function useFrames(
-  url: string,
+  clip: Picture,
   wanted: number,
   direction: 1 | -1,
   canvas: RefObject<HTMLCanvasElement | null>,
   view: View | null,
   stage: Size,
-  picture: Size,
-): Drawn & { bitmap: RefObject<ImageBitmap | undefined> } {
-  const [store, setStore] = useState<FrameStore | null>(null);
+): Drawn & { exact: ClipFrames["exact"] | null; bitmap: RefObject<ImageBitmap | undefined> } {
+  const { id, frame_count: count, width, height } = clip;
+  const [store, setStore] = useState<ClipFrames | null>(null);
   const [drawn, setDrawn] = useState<Drawn>({ frame: null, error: null });
   const bitmap = useRef<ImageBitmap | undefined>(undefined);
 
   useEffect(() => {
     let gone = false;
     setDrawn({ frame: null, error: null });
-    const held = holdFrames(url);
-    held.store.then(
+    const held = holdFrames(id, count);
+    held.frames.then(
       (store) => {
         if (!gone) setStore(store);
       },
@@ -39,7 +44,7 @@ export function useFrames(
       setStore(null);
       held.letGo();
     };
-  }, [url]);
+  }, [id, count]);
 
   const draw = useCallback(
     (image: ImageBitmap, frame: number) => {
@@ -47,30 +52,30 @@ export function useFrames(
       const context = target?.getContext("2d");
       if (!target || !context || !view) return;
       const dense = window.devicePixelRatio || 1;
-      const width = Math.round(stage.width * dense);
-      const height = Math.round(stage.height * dense);
-      if (target.width !== width || target.height !== height) {
-        target.width = width;
-        target.height = height;
+      const across = Math.round(stage.width * dense);
+      const down = Math.round(stage.height * dense);
+      if (target.width !== across || target.height !== down) {
+        target.width = across;
+        target.height = down;
       }
       const side = view.mirrored ? -1 : 1;
       const scale = view.scale * dense;
       context.setTransform(1, 0, 0, 1, 0, 0);
-      context.clearRect(0, 0, width, height);
+      context.clearRect(0, 0, across, down);
       context.setTransform(
         side * scale,
         0,
         0,
         scale,
-        width / 2 - side * view.cx * scale,
-        height / 2 - view.cy * scale,
+        across / 2 - side * view.cx * scale,
+        down / 2 - view.cy * scale,
       );
       context.imageSmoothingEnabled = view.scale < 3;
-      context.drawImage(image, 0, 0, picture.width, picture.height);
+      context.drawImage(image, 0, 0, width, height);
       bitmap.current = image;
       setDrawn((now) => (now.frame === frame ? now : { frame, error: null }));
     },
-    [canvas, view, stage.width, stage.height, picture.width, picture.height],
+    [canvas, view, stage.width, stage.height, width, height],
   );
 
   useEffect(() => {
@@ -89,5 +94,5 @@ export function useFrames(
     };
   }, [store, wanted, direction, draw, view]);
 
-  return { ...drawn, bitmap };
+  return { ...drawn, exact: store?.exact ?? null, bitmap };
 }
