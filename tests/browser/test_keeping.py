@@ -63,6 +63,43 @@ class KeepingTests(BrowserCase):
         expect(second.locator("[data-mark]")).to_have_count(2)
         self.assertEqual(Mark.objects.count(), 2)
 
+    def test_a_reload_stands_where_it_stood(self) -> None:
+        page, driver = self.page, self.driver
+        driver.go_to(37)
+        page.get_by_label("Playing rate, of real time").select_option(label="1/16")
+        page.keyboard.press("o")
+        page.keyboard.press("m")
+        page.reload()
+        driver.wait_drawn(37)
+        expect(page.get_by_label("Playing rate, of real time")).to_have_value("0.0625")
+        expect(page.get_by_role("button", name="Loop between the pegs")).to_have_attribute(
+            "aria-pressed", "true"
+        )
+        expect(page.get_by_role("button", name="This stage alone")).to_have_attribute("aria-pressed", "true")
+
+    def test_playing_runs_in_real_time_and_loops_between_pegs(self) -> None:
+        page, driver = self.page, self.driver
+        driver.go_to(20)
+        page.keyboard.press("a")
+        driver.go_to(60)
+        page.keyboard.press("t")
+        driver.go_to(20)
+        page.get_by_label("Playing rate, of real time").select_option(label="1/4")
+        began = page.evaluate("performance.now()")
+        page.keyboard.press("Space")
+        page.wait_for_timeout(1500)
+        page.keyboard.press("Space")
+        seconds = (page.evaluate("performance.now()") - began) / 1000
+        moved = driver.frame() - 20
+        self.assertAlmostEqual(moved, seconds * 60 / 4, delta=8)  # 60 a second, at a quarter of real time
+        driver.go_to(58)
+        page.keyboard.press("o")
+        page.keyboard.press("Space")
+        page.wait_for_timeout(1000)
+        page.keyboard.press("Space")
+        self.assertTrue(20 <= driver.frame() <= 60)
+        self.assertLess(driver.frame(), 58)  # it went round
+
     def test_undo_goes_back_to_the_start(self) -> None:
         page = self.page
         page.keyboard.press("a")

@@ -16,6 +16,7 @@ import { SavingSign } from "./SavingSign";
 import { Stage } from "./Stage";
 import { StageTools } from "./StageTools";
 import { SwingRule } from "./SwingRule";
+import { recall, remember } from "./standing";
 import { Tapes } from "./Tapes";
 import { Transport } from "./Transport";
 import { usePlay } from "./usePlay";
@@ -27,7 +28,7 @@ export function Bench() {
 }
 
 function OpenBench({ id }: { id: string }) {
-  const [bench] = useState(createBench);
+  const [bench] = useState(() => createBench(recall(id)));
   const swing = useQuery(swingQuery(id));
   const shelf = useQuery(shelfQuery);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -44,7 +45,7 @@ function OpenBench({ id }: { id: string }) {
     if (sides[side]) refresh(side, swing.data);
     else {
       open(side, swing.data, false);
-      set({ active: side });
+      if (!bench.getState().sides[bench.getState().active]) set({ active: side });
     }
   }, [bench, swing.data]);
   useEffect(() => {
@@ -53,6 +54,7 @@ function OpenBench({ id }: { id: string }) {
     if (sides.reference?.swing.id === reference.data.id) refresh("reference", reference.data);
     else open("reference", reference.data, reference.data.hand !== swing.data.hand);
   }, [bench, reference.data, swing.data]);
+  useEffect(() => remember(id, bench), [id, bench]);
   useEffect(() => {
     const back = () => bench.getState().hurry();
     window.addEventListener("online", back);

@@ -4,6 +4,7 @@ import type { Checkpoint } from "../words";
 import { applied, type ClipMarks, type Edit, EditQueue, inverse, type Measured, type Saving } from "./edits";
 import { linkedFrame, type Pegs, type Timeline } from "./pegLink";
 import { RATES } from "./rates";
+import type { Standing } from "./standing";
 
 export type Side = "student" | "reference";
 export type BenchSwing = Schemas["BenchSwing"];
@@ -115,7 +116,7 @@ export function wantedMarks(side: SideState): string[] {
   return pegs.address === side.frame ? [...ROUND] : ROUND.filter((name) => name !== "trail_foot_outer");
 }
 
-export function createBench() {
+export function createBench(standing: Standing = { places: {}, tools: {} }) {
   const queues = new Map<string, EditQueue>();
   let lastGesture: string | undefined;
 
@@ -191,14 +192,18 @@ export function createBench() {
       overlay: 0,
       flicker: false,
       solo: false,
+      ...standing.tools,
       done: [],
       undone: [],
 
       open: (side, swing, mirrored) => {
-        const clip = clipOf(swing);
+        const stood = standing.places[side];
+        const before = swing.clips.find((each) => each.id === stood?.clipId && each.state === "ready");
+        const clip = before ?? clipOf(swing);
         if (!clip) return;
         const on = marksOf(side, swing, clip);
-        const frame = pegsOf(on).address ?? 0;
+        const last = clip.frame_count - 1;
+        const frame = before && stood ? Math.min(stood.frame, last) : (pegsOf(on).address ?? 0);
         const opened: SideState = {
           swing,
           clip,
