@@ -3,7 +3,9 @@ import { type EncodedPacket, EncodedPacketSink, Input, MP4, UrlSource } from "me
 const PROXY_FPS = 30;
 const CACHE_BYTES = 200 * 1024 * 1024;
 const MIN_CACHED = 24;
-const CHUNK = 8;
+const CHUNK = 4;
+const NEAR = 2; // a wish so close to the last one is a step, one farther off a jump
+const QUIET_MS = 250; // after a jump nothing is decoded ahead for so long: another jump would have to wait for it
 const MOST_QUEUED = 1;
 
 export interface StoreStats {
@@ -29,6 +31,8 @@ export class FrameStore {
   #wanted = 0;
   #direction: 1 | -1 = 1;
   #running = false;
+  #resting = false;
+  #timer: number | undefined;
   #closed = false;
   #failure: Error | null = null;
   stats: StoreStats = { decoded: 0, cached: 0 };
@@ -80,6 +84,7 @@ export class FrameStore {
   /** The frame, decoded if need be; undefined when another frame was wanted before this one was ready. */
   frame(number: number, direction: 1 | -1 = 1): Promise<ImageBitmap | undefined> {
     if (this.#failure) return Promise.reject(this.#failure);
+    if (Math.abs(number - this.#wanted) > NEAR) this.#rest();
     this.#wanted = number;
     this.#direction = direction;
     for (const [other, waiters] of this.#waiting)
@@ -97,8 +102,19 @@ export class FrameStore {
     return answer;
   }
 
+  /** Decode nothing ahead for a while. */
+  #rest(): void {
+    window.clearTimeout(this.#timer);
+    this.#resting = true;
+    this.#timer = window.setTimeout(() => {
+      this.#resting = false;
+      void this.#run();
+    }, QUIET_MS);
+  }
+
   close(): void {
     this.#closed = true;
+    window.clearTimeout(this.#timer);
     for (const bitmap of this.#cache.values()) bitmap.close();
     this.#cache.clear();
     for (const waiters of this.#waiting.values()) for (const done of waiters) done(undefined);
@@ -122,6 +138,7 @@ export class FrameStore {
   /** First and last frame to decode next: the wanted one alone, else a chunk ahead of it. */
   #nextJob(): [number, number] | undefined {
     if (!this.#cache.has(this.#wanted)) return [this.#wanted, this.#wanted];
+    if (this.#resting) return undefined;
     const reach = Math.floor(this.#capacity / 2) - CHUNK;
     for (let step = 1; step <= reach; step++) {
       const frame = this.#wanted + step * this.#direction;
