@@ -21,7 +21,7 @@ NOT_IN_SCHEMA = (
 A_CLIP = {"upload_id": "11111111-1111-4111-8111-111111111111", "view": "face_on"}
 BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/students/{id}"): {"name": "X", "hand": "left"},
-    ("put", "/api/clips/{id}"): {"view": "face_on"},
+    ("put", "/api/clips/{id}/about"): {"view": "face_on"},
     ("post", "/api/clips/{id}/edits"): {"edits": []},
     ("post", "/api/swings/{id}/clips"): {"clips": [A_CLIP]},
     ("patch", "/api/lessons/{id}"): {"title": "X"},

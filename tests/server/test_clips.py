@@ -1,19 +1,23 @@
 """Clips coming in: kept, made ready, refused without a trace, served by ranges."""
 
 import json
+from pathlib import Path
 from typing import Any
 from unittest.mock import patch
 
+import numpy as np
 from django.http import HttpResponse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from tests.server import making
 from tests.swings import truth
-from tropometer.server.bench.models import Swing
+from tropometer.server.bench.models import Mark, Swing
 from tropometer.server.bench.services import remove
 from tropometer.server.clips import services
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.tasks import make_ready
+from tropometer.server.demo.management.commands.load_demo import put_marks
+from tropometer.video.proxy import upright_frames
 
 
 class IntakeTests(making.MediaCase):
@@ -86,7 +90,7 @@ class IntakeTests(making.MediaCase):
 
     def test_a_clip_that_breaks_in_the_middle_is_refused_and_its_file_goes(self) -> None:
         whole = making.demo_file()
-        found = {"played_fps": 60, "width": 1280, "height": 720}
+        found = {"played_fps": 60, "width": 1280, "height": 720, "capture_fps": None}
         with patch.object(services, "_video", return_value=iter([found])):
             self.send(self.arrived(whole[: len(whole) // 2], "cut.mp4"))
         clip = Clip.objects.get()
@@ -100,6 +104,25 @@ class IntakeTests(making.MediaCase):
         answer = self.send(self.arrived(making.demo_file(), capture_fps="fast"))
         self.assertEqual(answer.status_code, 422)
         self.assertIn("clips.0.capture_fps", answer.json()["detail"])  # type: ignore[attr-defined]
+
+    def test_a_clip_filmed_in_a_mirror_is_turned_round_with_its_marks(self) -> None:
+        self.send(self.arrived(making.demo_file()))
+        clip = Clip.objects.get()
+        services.process(clip.pk)
+        clip.refresh_from_db()
+        put_marks(clip, making.TOBIN)
+        before = Mark.objects.get(clip=clip, name="lead_hip", frame=making.PEGGED["top"]).x
+        first = next(picture for picture, _ in upright_frames(Path(clip.proxy.path)))
+        body = json.dumps({"view": "face_on", "flipped": True})
+        self.client.put(f"/api/clips/{clip.pk}/about", body, content_type="application/json")
+        services.process(clip.pk)
+        clip.refresh_from_db()
+        self.assertEqual((clip.state, clip.flipped), (State.READY, True))
+        after = Mark.objects.get(clip=clip, name="lead_hip", frame=making.PEGGED["top"]).x
+        self.assertAlmostEqual(after, clip.width - before)
+        turned = next(picture for picture, _ in upright_frames(Path(clip.proxy.path)))
+        difference = np.abs(turned[:, ::-1].astype(int) - first.astype(int)).mean()
+        self.assertLess(difference, 3)  # the same picture, but for its encoding
 
     def test_removing_a_swing_removes_its_files(self) -> None:
         self.send(self.arrived(making.demo_file()))

@@ -60,7 +60,7 @@ class RestartTests(TransactionTestCase):
         end = time.monotonic() + PATIENCE_S
         while time.monotonic() < end:
             try:
-                self.ask("GET", "/inbox")  # an answer, not only an open door: a killed server's may still stand
+                self.ask("GET", "/inbox")  # an answer, not only an open door
                 return server
             except OSError:
                 time.sleep(0.1)

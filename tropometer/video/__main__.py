@@ -30,6 +30,7 @@ def main() -> int:
     parser.add_argument("command", choices=["probe", "proxy"])
     parser.add_argument("source", type=Path)
     parser.add_argument("target", type=Path, nargs="?")
+    parser.add_argument("--flip", action="store_true", help="filmed in a mirror: turn it round")
     arguments = parser.parse_args()
     try:
         found = probe(arguments.source)
@@ -48,7 +49,7 @@ def main() -> int:
                     said = int(share * 100)
                     print(json.dumps({"progress": said}), flush=True)
 
-            made = make_proxy(arguments.source, arguments.target, found, progress)
+            made = make_proxy(arguments.source, arguments.target, found, progress, arguments.flip)
             strike = hear_strike(arguments.source)
             print(json.dumps(asdict(made) | {"strike": asdict(strike) if strike else None}))
     except NotAClip as refusal:

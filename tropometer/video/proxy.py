@@ -38,9 +38,16 @@ class Proxy:
 
 
 def make_proxy(
-    source: Path, target: Path, found: Probe, progress: Callable[[float], None] = lambda share: None
+    source: Path,
+    target: Path,
+    found: Probe,
+    progress: Callable[[float], None] = lambda share: None,
+    flip: bool = False,
 ) -> Proxy:
-    """Decode every frame of `source` and write the proxy; NotAClip when it breaks on the way."""
+    """Decode every frame of `source` and write the proxy; NotAClip when it breaks on the way.
+
+    `flip` turns a clip round that was filmed in a mirror.
+    """
     scale = min(1.0, MAX_PROXY_SIDE_PX / max(found.width, found.height))
     width, height = (2 * round(side * scale / 2) for side in (found.width, found.height))
     expected = max(1.0, found.seconds * found.played_fps)
@@ -50,6 +57,8 @@ def make_proxy(
         for number, (picture, time_s) in enumerate(upright_frames(source)):
             if number >= MAX_FRAMES:
                 raise NotAClip(f"This video has more than {MAX_FRAMES} frames; cut it down to the swing.")
+            if flip:
+                picture = np.ascontiguousarray(picture[:, ::-1])
             frame = av.VideoFrame.from_ndarray(picture, format="rgb24")
             frame = frame.reformat(width, height, "yuv420p", interpolation="AREA")
             frame.pts, frame.time_base = number, Fraction(1, PROXY_FPS)

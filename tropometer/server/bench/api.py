@@ -21,6 +21,7 @@ from tropometer.server.bench.schemas import (
     SwingRow,
 )
 from tropometer.server.clips.models import Clip
+from tropometer.server.clips.schemas import ClipChange, ClipOut
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.services import student_of
@@ -97,6 +98,14 @@ def export_record(request: HttpRequest, id: UUID) -> dict[str, Any]:
     """The swing record in the open format."""
     found = services.swing_of(asking(request), id)
     return to_document(record_of(found, ready_clips(found)))
+
+
+@router.put("/clips/{uuid:id}/about", response=ClipOut)
+def change_clip(request: HttpRequest, id: UUID, change: ClipChange) -> Clip:
+    """Its view, its capture rate, and whether it was filmed in a mirror."""
+    found = clip_of(asking(request), id)
+    services.change_clip(found, change)
+    return found
 
 
 @router.post("/clips/{uuid:id}/edits", response=Measured)

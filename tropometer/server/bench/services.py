@@ -3,15 +3,15 @@
 from uuid import UUID
 
 from django.db import transaction
-from django.db.models import QuerySet
+from django.db.models import F, QuerySet
 from django.utils import timezone
 
 from tropometer.server.access import owned
 from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Peg, Swing
 from tropometer.server.bench.schemas import CalibrationEdit, MarkEdit, PegEdit, SwingIn
 from tropometer.server.clips.models import Clip
-from tropometer.server.clips.schemas import ClipIn
-from tropometer.server.clips.services import RefusedClip, check_all, forget_files, take_in
+from tropometer.server.clips.schemas import ClipChange, ClipIn
+from tropometer.server.clips.services import RefusedClip, check_all, forget_files, say_anew, take_in
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.models import Student, User
 from tropometer.swing.names import MARKS
@@ -91,6 +91,15 @@ def remove(swing: Swing) -> None:
     swing.delete()
     for clip in clips:
         forget_files(clip)
+
+
+def change_clip(clip: Clip, wanted: ClipChange) -> None:
+    """Say anew what a clip shows; what is marked on it turns round with it."""
+    with transaction.atomic():
+        Clip.objects.select_for_update().get(pk=clip.pk)
+        if say_anew(clip, wanted):
+            Mark.objects.filter(clip=clip).update(x=clip.width - F("x"))
+            Calibration.objects.filter(clip=clip).update(ax=clip.width - F("ax"), bx=clip.width - F("bx"))
 
 
 def mark_answered(swing: Swing) -> None:

@@ -9,7 +9,7 @@ from ninja import Query, Router
 
 from tropometer.server.access import asking
 from tropometer.server.clips.models import Clip, State
-from tropometer.server.clips.schemas import ClipChange, ClipOut
+from tropometer.server.clips.schemas import ClipOut
 from tropometer.server.clips.services import clip_of, still
 from tropometer.server.ranged import private_file
 
@@ -20,14 +20,6 @@ Height = Annotated[int | None, Query(ge=32, le=2160)]
 @router.get("/clips/{uuid:id}", response=ClipOut)
 def clip(request: HttpRequest, id: UUID) -> Clip:
     return clip_of(asking(request), id)
-
-
-@router.put("/clips/{uuid:id}", response=ClipOut)
-def change_clip(request: HttpRequest, id: UUID, change: ClipChange) -> Clip:
-    found = clip_of(asking(request), id)
-    found.view, found.capture_fps, found.capture_from = change.view, change.capture_fps, "sender"
-    found.save(update_fields=["view", "capture_fps", "capture_from"])
-    return found
 
 
 @router.get("/clips/{uuid:id}/proxy.mp4", include_in_schema=False)

@@ -48,6 +48,7 @@ class Clip(models.Model):
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()
     played_times_s = ArrayField(models.FloatField(), default=list)
+    flipped = models.BooleanField(default=False, help_text="filmed in a mirror: shown the right way round")
     strike_frame = models.PositiveIntegerField(null=True, help_text="heard in the sound; a proposal")
     strike_confidence = models.FloatField(null=True)
     sha256 = models.CharField(max_length=64, blank=True, help_text="of the original")

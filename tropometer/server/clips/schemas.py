@@ -15,6 +15,7 @@ class ClipIn(Schema):
     upload_id: UUID
     view: View
     capture_fps: float | None = Field(None, gt=0, le=2000)
+    flipped: bool = False
 
 
 class ClipOut(Schema):
@@ -23,6 +24,7 @@ class ClipOut(Schema):
     capture_fps: float | None
     capture_from: Literal["sender", "file"]
     played_fps: float
+    flipped: bool
     strike_frame: int | None
     strike_confidence: float | None
     original_name: str
@@ -37,3 +39,4 @@ class ClipOut(Schema):
 class ClipChange(Schema):
     view: View
     capture_fps: float | None = Field(None, gt=0, le=2000)
+    flipped: bool = False

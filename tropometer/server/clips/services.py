@@ -19,7 +19,7 @@ from django.db import transaction
 from tropometer.server.access import owned
 from tropometer.server.clips import uploads
 from tropometer.server.clips.models import Clip, State, Upload, proxy_path
-from tropometer.server.clips.schemas import ClipIn
+from tropometer.server.clips.schemas import ClipChange, ClipIn
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.models import User
 from tropometer.video.stills import still_jpeg
@@ -101,6 +101,7 @@ def take_in(swing_id: UUID, checked: Checked) -> Clip:
         capture_fps=checked.about.capture_fps or found["capture_fps"],
         capture_from="file" if checked.about.capture_fps is None and found["capture_fps"] else "sender",
         original_name=upload.name,
+        flipped=checked.about.flipped,
         sha256=checked.sha256,
         played_fps=found["played_fps"],
         width=found["width"],
@@ -132,7 +133,8 @@ def process(clip_id: UUID) -> None:
             for chunk in stored.chunks():
                 copy.write(chunk)
         try:
-            result = _follow(clip, _video("proxy", source, target, seconds=PROXY_SECONDS))
+            flip = ("--flip",) if clip.flipped else ()
+            result = _follow(clip, _video("proxy", source, target, *flip, seconds=PROXY_SECONDS))
         except RefusedClip as refusal:
             Clip.objects.filter(pk=clip_id).update(state=State.REFUSED, refusal=str(refusal)[:300])
             clip.original.delete(save=False)
@@ -152,6 +154,22 @@ def process(clip_id: UUID) -> None:
     clip.save(update_fields=MADE)
 
 
+def say_anew(clip: Clip, wanted: ClipChange) -> bool:
+    """Say anew what a clip shows; True when that turned it round, for which a worker makes it ready again."""
+    from tropometer.server.clips.tasks import make_ready
+
+    turned = wanted.flipped != clip.flipped
+    clip.view, clip.flipped = wanted.view, wanted.flipped
+    if wanted.capture_fps != clip.capture_fps:
+        clip.capture_fps, clip.capture_from = wanted.capture_fps, "sender"
+    with transaction.atomic():
+        if turned:
+            clip.state, clip.progress = State.WAITING, 0
+            make_ready.defer(clip_id=str(clip.pk))
+        clip.save(update_fields=["view", "flipped", "capture_fps", "capture_from", "state", "progress"])
+    return turned
+
+
 def _follow(clip: Clip, lines: Iterator[dict[str, Any]]) -> dict[str, Any]:
     """Write progress down as it comes; the last line is the result."""
     said = 0
@@ -164,10 +182,10 @@ def _follow(clip: Clip, lines: Iterator[dict[str, Any]]) -> dict[str, Any]:
     raise RefusedClip("This video could not be read to its end.")
 
 
-def _video(command: str, *paths: Path, seconds: int) -> Iterator[dict[str, Any]]:
+def _video(command: str, *arguments: Path | str, seconds: int) -> Iterator[dict[str, Any]]:
     """Run the video room in a process of its own and yield what it says, line by line."""
     process = subprocess.Popen(
-        [sys.executable, "-m", "tropometer.video", command, *map(str, paths)],
+        [sys.executable, "-m", "tropometer.video", command, *map(str, arguments)],
         stdout=subprocess.PIPE,
         stderr=subprocess.DEVNULL,
         cwd=settings.ROOT,

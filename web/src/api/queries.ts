@@ -6,6 +6,13 @@ export type Student = Schemas["StudentOut"];
 export type Reference = Schemas["ReferenceOut"];
 export type ClipOut = Schemas["ClipOut"];
 
+/** The address of one frame as a picture; it changes when the clip is turned round. */
+export function stillOf(clip: Pick<ClipOut, "id" | "flipped">, frame: number, height?: number): string {
+  const asked = new URLSearchParams(clip.flipped ? { flipped: "1" } : {});
+  if (height) asked.set("height", String(height));
+  return `/api/clips/${clip.id}/stills/${frame}.jpg?${asked}`;
+}
+
 const CLIP_POLL_MS = 700;
 
 const busy = (clips: ClipOut[]) => clips.some((clip) => clip.state === "waiting" || clip.state === "working");

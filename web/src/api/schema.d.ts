@@ -68,8 +68,7 @@ export interface paths {
         };
         /** Clip */
         get: operations["tropometer_server_clips_api_clip"];
-        /** Change Clip */
-        put: operations["tropometer_server_clips_api_change_clip"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -169,6 +168,26 @@ export interface paths {
          */
         get: operations["tropometer_server_bench_api_export_record"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{id}/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Clip
+         * @description Its view, its capture rate, and whether it was filmed in a mirror.
+         */
+        put: operations["tropometer_server_bench_api_change_clip"];
         post?: never;
         delete?: never;
         options?: never;
@@ -613,6 +632,8 @@ export interface components {
             capture_from: "sender" | "file";
             /** Played Fps */
             played_fps: number;
+            /** Flipped */
+            flipped: boolean;
             /** Strike Frame */
             strike_frame: number | null;
             /** Strike Confidence */
@@ -634,16 +655,6 @@ export interface components {
             height: number;
             /** Frame Count */
             frame_count: number;
-        };
-        /** ClipChange */
-        ClipChange: {
-            /**
-             * View
-             * @enum {string}
-             */
-            view: "face_on" | "down_the_line";
-            /** Capture Fps */
-            capture_fps?: number | null;
         };
         /** SchoolOut */
         SchoolOut: {
@@ -715,6 +726,11 @@ export interface components {
             view: "face_on" | "down_the_line";
             /** Capture Fps */
             capture_fps?: number | null;
+            /**
+             * Flipped
+             * @default false
+             */
+            flipped: boolean;
         };
         /**
          * SwingOf
@@ -787,6 +803,8 @@ export interface components {
             capture_from: "sender" | "file";
             /** Played Fps */
             played_fps: number;
+            /** Flipped */
+            flipped: boolean;
             /** Strike Frame */
             strike_frame: number | null;
             /** Strike Confidence */
@@ -1018,6 +1036,21 @@ export interface components {
             value: number;
             /** U95 */
             u95: number;
+        };
+        /** ClipChange */
+        ClipChange: {
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "face_on" | "down_the_line";
+            /** Capture Fps */
+            capture_fps?: number | null;
+            /**
+             * Flipped
+             * @default false
+             */
+            flipped: boolean;
         };
         /** CalibrationEdit */
         CalibrationEdit: {
@@ -1640,32 +1673,6 @@ export interface operations {
             };
         };
     };
-    tropometer_server_clips_api_change_clip: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ClipChange"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ClipOut"];
-                };
-            };
-        };
-    };
     tropometer_server_bench_api_schools: {
         parameters: {
             query?: never;
@@ -1820,6 +1827,32 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_change_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClipChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOut"];
                 };
             };
         };

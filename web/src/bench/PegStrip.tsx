@@ -1,4 +1,5 @@
 import { Check } from "lucide-react";
+import { stillOf } from "../api/queries";
 import { CHECKPOINT_WORDS, type Checkpoint } from "../words";
 import { useBench } from "./benchContext";
 import { pegsOf, type Side, type SideState } from "./benchStore";
@@ -67,7 +68,7 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
               ) : (
                 <img
                   className={`h-full w-full object-cover object-[50%_40%] ${state.mirrored ? "-scale-x-100" : ""}`}
-                  src={`/api/clips/${state.clip.id}/stills/${frame}.jpg?height=120`}
+                  src={stillOf(state.clip, frame, 120)}
                   alt=""
                   loading="lazy"
                 />

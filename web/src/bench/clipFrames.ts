@@ -1,3 +1,4 @@
+import type { ClipOut } from "../api/queries";
 import { FrameStore } from "./frameStore";
 import { StillStore } from "./stillStore";
 
@@ -10,17 +11,17 @@ interface Held {
 
 const open = new Map<string, Held>();
 
+type Clip = Pick<ClipOut, "id" | "flipped" | "frame_count">;
+
 /** The frames of a clip, shared by all that show it; they are let go with the last of them. */
-export function holdFrames(
-  clipId: string,
-  frameCount: number,
-): { frames: Promise<ClipFrames>; letGo: () => void } {
-  const held = open.get(clipId) ?? { frames: opened(clipId, frameCount), holders: 0 };
-  open.set(clipId, held);
+export function holdFrames(clip: Clip): { frames: Promise<ClipFrames>; letGo: () => void } {
+  const name = `${clip.id} ${clip.flipped}`;
+  const held = open.get(name) ?? { frames: opened(clip), holders: 0 };
+  open.set(name, held);
   held.holders++;
   const letGo = () => {
     if (--held.holders > 0) return;
-    open.delete(clipId);
+    open.delete(name);
     held.frames.then(
       (frames) => frames.close(),
       () => undefined, // they never opened
@@ -30,8 +31,8 @@ export function holdFrames(
 }
 
 /** Decoded here where the browser can, else the server's stills: both by number, never by time. */
-async function opened(clipId: string, frameCount: number): Promise<ClipFrames> {
-  const clip = `/api/clips/${clipId}`;
-  const decoded = "VideoDecoder" in window ? await FrameStore.open(`${clip}/proxy.mp4`) : null;
-  return decoded ?? new StillStore(clip, frameCount);
+async function opened(clip: Clip): Promise<ClipFrames> {
+  const proxy = `/api/clips/${clip.id}/proxy.mp4`;
+  const decoded = "VideoDecoder" in window ? await FrameStore.open(proxy) : null;
+  return decoded ?? new StillStore(clip);
 }

@@ -1,3 +1,5 @@
+import { type ClipOut, stillOf } from "../api/queries";
+
 const AHEAD = 4;
 const MOST_CACHED = 60;
 
@@ -12,10 +14,11 @@ export class StillStore {
   #wanted = 0;
   #closed = false;
 
-  constructor(
-    readonly clipUrl: string,
-    readonly frameCount: number,
-  ) {}
+  readonly frameCount: number;
+
+  constructor(readonly clip: Pick<ClipOut, "id" | "flipped" | "frame_count">) {
+    this.frameCount = clip.frame_count;
+  }
 
   cached(number: number): ImageBitmap | undefined {
     return this.#cache.get(number);
@@ -48,7 +51,7 @@ export class StillStore {
 
   async #load(number: number): Promise<ImageBitmap | undefined> {
     try {
-      const answer = await fetch(`${this.clipUrl}/stills/${number}.jpg`);
+      const answer = await fetch(stillOf(this.clip, number));
       if (!answer.ok) throw new Error(`Frame ${number} cannot be fetched (${answer.status}).`);
       const bitmap = await createImageBitmap(await answer.blob());
       if (this.#closed) {

@@ -1,4 +1,5 @@
 import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
+import type { ClipOut } from "../api/queries";
 import { type ClipFrames, holdFrames } from "./clipFrames";
 import type { Size, View } from "./stageView";
 
@@ -7,10 +8,7 @@ interface Drawn {
   error: Error | null;
 }
 
-interface Picture extends Size {
-  id: string;
-  frame_count: number;
-}
+type Picture = Size & Pick<ClipOut, "id" | "flipped" | "frame_count">;
 
 /**
  * Opens a clip's frames and draws the wanted one on a canvas. `frame` is the number of the frame
@@ -24,7 +22,7 @@ export function useFrames(
   view: View | null,
   stage: Size,
 ): Drawn & { exact: ClipFrames["exact"] | null; bitmap: RefObject<ImageBitmap | undefined> } {
-  const { id, frame_count: count, width, height } = clip;
+  const { id, flipped, frame_count, width, height } = clip;
   const [store, setStore] = useState<ClipFrames | null>(null);
   const [drawn, setDrawn] = useState<Drawn>({ frame: null, error: null });
   const bitmap = useRef<ImageBitmap | undefined>(undefined);
@@ -32,7 +30,7 @@ export function useFrames(
   useEffect(() => {
     let gone = false;
     setDrawn({ frame: null, error: null });
-    const held = holdFrames(id, count);
+    const held = holdFrames({ id, flipped, frame_count });
     held.frames.then(
       (store) => {
         if (!gone) setStore(store);
@@ -44,7 +42,7 @@ export function useFrames(
       setStore(null);
       held.letGo();
     };
-  }, [id, count]);
+  }, [id, flipped, frame_count]);
 
   const draw = useCallback(
     (image: ImageBitmap, frame: number) => {

@@ -3,8 +3,8 @@ import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
-import { inboxQuery, type SwingRow } from "../api/queries";
-import { ClipState } from "../parts/ClipState";
+import { inboxQuery, type SwingRow, stillOf } from "../api/queries";
+import { ClipCard } from "../parts/ClipCard";
 import { Empty, Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
 import { when } from "../parts/when";
@@ -63,7 +63,7 @@ function SwingCard({ row }: { row: SwingRow }) {
         {ready && clip && (
           <img
             className="h-full w-full object-cover"
-            src={`/api/clips/${clip.id}/stills/0.jpg`}
+            src={stillOf(clip, 0, 300)}
             alt={`First frame of ${row.student.name}'s clip`}
           />
         )}
@@ -105,7 +105,7 @@ function SwingCard({ row }: { row: SwingRow }) {
         </dl>
         <div className="mt-1 flex flex-wrap items-center gap-x-4">
           {row.clips.map((each) => (
-            <ClipState key={each.id} clip={each} />
+            <ClipCard key={each.id} clip={each} refreshes="swings" />
           ))}
           <AddView swingId={row.id} title={row.student.name} clips={row.clips} refreshes="swings" />
         </div>

@@ -115,6 +115,18 @@ function ClipRow({ file, uploads, rates }: { file: Arriving; uploads: ClipUpload
           />
           /s
         </label>
+        <label
+          className="flex items-center gap-1"
+          title="Selfie cameras film as a mirror: it is turned round."
+        >
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={file.mirrored}
+            onChange={(event) => uploads.tell(file.id, { mirrored: event.target.checked })}
+          />
+          Mirrored
+        </label>
       </div>
     </li>
   );

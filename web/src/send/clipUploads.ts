@@ -13,6 +13,7 @@ export type View = Schemas["ClipIn"]["view"];
 interface About extends Record<string, unknown> {
   view: View;
   capture: string;
+  mirrored: boolean;
 }
 
 type Meta = { name: string; type?: string } & About;
@@ -28,6 +29,7 @@ export interface Arriving {
   stopped: string | null;
   view: View;
   capture: string;
+  mirrored: boolean;
 }
 
 /**
@@ -65,7 +67,7 @@ export function useClipUploads(endpoint: string, firstView: View = "face_on") {
       setRefused([]);
       for (const file of chosen) {
         const view = uppy.getFiles().length % 2 === 0 ? firstView : other;
-        const about: About = { view, capture: "" };
+        const about: About = { view, capture: "", mirrored: false };
         try {
           uppy.addFile({ name: file.name, type: file.type, data: file, meta: about as Meta });
         } catch {
@@ -88,6 +90,7 @@ export function useClipUploads(endpoint: string, firstView: View = "face_on") {
         upload_id: uploadId(file) ?? "",
         view: file.meta.view,
         capture_fps: file.meta.capture ? Number(file.meta.capture) : null,
+        flipped: file.meta.mirrored,
       })),
     /** From now on they are the server's to keep or to forget; `false` takes that back. */
     handedIn: (yes: boolean) => {
@@ -130,6 +133,7 @@ function arriving(file: Sent): Arriving {
     stopped: file.error ? "The connection is gone. What has arrived is kept; it goes on from there." : null,
     view: file.meta.view,
     capture: file.meta.capture,
+    mirrored: file.meta.mirrored,
   };
 }
 

@@ -3,8 +3,8 @@ import { Plus } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
-import { type Reference, shelfQuery } from "../api/queries";
-import { ClipState } from "../parts/ClipState";
+import { type Reference, shelfQuery, stillOf } from "../api/queries";
+import { ClipCard } from "../parts/ClipCard";
 import { Field } from "../parts/Field";
 import { Empty, Page } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
@@ -53,7 +53,7 @@ function ReferenceCard({ reference }: { reference: Reference }) {
         {clip?.state === "ready" && (
           <img
             className="h-full w-full object-cover"
-            src={`/api/clips/${clip.id}/stills/0.jpg`}
+            src={stillOf(clip, 0, 300)}
             alt={`First frame of ${reference.name}`}
           />
         )}
@@ -66,7 +66,7 @@ function ReferenceCard({ reference }: { reference: Reference }) {
         <p className="text-sm opacity-85">{reference.about}</p>
         {reference.clips.map((each) => (
           <p key={each.id}>
-            <ClipState clip={each} />
+            <ClipCard clip={each} refreshes="shelf" />
           </p>
         ))}
         <div className="mt-2 flex gap-2">
