@@ -17,6 +17,7 @@ interface Props {
 /** Taking in one more clip of a swing, filmed from the other side. */
 export function AddView(props: Props) {
   const [open, setOpen] = useState(false);
+  if (new Set(props.clips.map((clip) => clip.view)).size > 1) return null;
   return (
     <>
       <button type="button" className="btn btn-ghost btn-xs" onClick={() => setOpen(true)}>
