@@ -100,6 +100,23 @@ class KeepingTests(BrowserCase):
         self.assertTrue(20 <= driver.frame() <= 60)
         self.assertLess(driver.frame(), 58)  # it went round
 
+    def test_impact_between_two_frames_is_named_on_both(self) -> None:
+        page, driver = self.page, self.driver
+        driver.go_to(76)
+        page.keyboard.press("i")
+        expect(page.get_by_test_id("student-time")).to_have_text("+0 ms")
+        page.get_by_role("button", name="or the next").click()
+        expect(page.get_by_test_id("student-time")).to_have_text("−8 ms")  # half of a sixtieth of a second
+        expect(driver.stage).to_contain_text("Impact, the frame before")
+        page.keyboard.press("ArrowRight")
+        expect(driver.stage).to_contain_text("Impact, the frame after")
+        expect(page.get_by_test_id("student-time")).to_have_text("+8 ms")
+        self.saved(page)
+        self.assertEqual((Peg.objects.get().frame, Peg.objects.get().between), (76, True))
+        page.keyboard.press("Control+z")
+        page.keyboard.press("ArrowLeft")
+        expect(page.get_by_test_id("student-time")).to_have_text("+0 ms")
+
     def test_undo_goes_back_to_the_start(self) -> None:
         page = self.page
         page.keyboard.press("a")

@@ -77,7 +77,7 @@ class BodyCase(TestCase):
 
 class AnySwingTests(BodyCase):
     @given(drawn=bodies.settings(), shape=bodies.BODIES)
-    @examples(max_examples=15, deadline=None, suppress_health_check=list(HealthCheck), derandomize=True)
+    @examples(max_examples=10, deadline=None, suppress_health_check=list(HealthCheck), derandomize=True)
     def test_any_settings_move_as_a_body_can(self, drawn: SwingSettings, shape: tuple) -> None:
         try:
             motion = Motion(bodies.body(*shape), drawn)

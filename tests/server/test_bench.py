@@ -54,6 +54,8 @@ class EditTests(TestCase):
         bad = [
             (mark("ball", 999), f"frame 999 is outside the clip (0 to {making.FRAMES - 1})"),
             (mark("elbow_patch", 3), "there is no mark called elbow_patch"),
+            (edit("peg", name="top", frame=9, between=True), "only impact can lie between"),
+            (edit("peg", name="impact", frame=making.FRAMES - 1, between=True), "outside the clip"),
             (edit("peg", name="top", frame=making.FRAMES), f"peg top: frame {making.FRAMES}"),
             (edit("peg", name="lunch", frame=1), "name"),
             (edit("mark", name="ball", frame=1, place={"x": "inf", "y": 1, "sd_px": 1}), "place.x"),

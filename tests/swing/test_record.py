@@ -29,6 +29,16 @@ class RecordTests(TestCase):
     def test_there_and_back(self) -> None:
         self.assertEqual(from_document(json.loads(json.dumps(self.document))), record_of(TOBIN))
 
+    def test_impact_between_frames_counts_from_the_middle(self) -> None:
+        self.document["clips"][0]["impact_between"] = True
+        record = from_document(json.loads(json.dumps(self.document)))
+        clip, impact = record.clips[0], record.clips[0].checkpoints["impact"]
+        before, after = clip.time_from_impact_s(impact), clip.time_from_impact_s(impact + 1)
+        assert before is not None and after is not None
+        self.assertAlmostEqual(before, -1 / 120, places=5)
+        self.assertAlmostEqual(after, 1 / 120, places=5)
+        self.assertTrue(to_document(record)["clips"][0]["impact_between"])
+
     def test_the_command_prints_the_readings(self) -> None:
         done = run_read(json.dumps(self.document))
         self.assertEqual((done.returncode, done.stderr), (0, ""))

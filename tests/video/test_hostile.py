@@ -17,7 +17,7 @@ from tropometer.video.opening import NotAClip
 from tropometer.video.probe import MAX_FRAMES, probe
 from tropometer.video.proxy import make_proxy
 
-FUZZED = 10
+FUZZED = 6
 ENDS_WITHIN_S = 60
 
 

@@ -31,29 +31,21 @@ def headwear(
     middle = np.array([0, level + 0.03 * scale, (crown.min() + crown.max()) / 2])
     about = (vertices - middle) / scale
     line = _hairline(about)
-    arms = _along_upper_arms(rig, vertices)
+    plain = np.zeros(len(vertices))
     shown = (of_head[faces] > 0.35).all(1) & (line[faces] > -0.03).any(1)
     kind = np.full(len(vertices), float(material("hair")))
-    pieces = [Piece(vertices + outward * (HAIR_THICK * scale), faces[shown], rig.weights, kind, -line, arms)]
+    pieces = [Piece(vertices + outward * (HAIR_THICK * scale), faces[shown], rig.weights, kind, -line, plain)]
     if cap:
         edge = about[:, 1] - 0.018
         shown = (of_head[faces] > 0.9).all(1) & (edge[faces] > -0.03).any(1)
         kind = np.full(len(vertices), float(material("cap")))
         dome = vertices + outward * (CAP_THICK * scale)
-        pieces.append(Piece(dome, faces[shown], rig.weights, kind, -edge, arms))
+        pieces.append(Piece(dome, faces[shown], rig.weights, kind, -edge, plain))
         pieces.append(_brim(rig, vertices[scalp], middle, scale))
     if ponytail:
         back = np.array([0, level + 0.045 * scale, vertices[scalp][:, 2].min() - 0.004 * scale])
         pieces.append(_ponytail(rig, back, scale))
     return pieces
-
-
-def _along_upper_arms(rig: Rig, vertices: Floats) -> Floats:
-    along = np.zeros(len(vertices))
-    for side, sign in (("l", 1), ("r", -1)):
-        beyond = vertices[:, 0] * sign > rig.head[f"upperarm_{side}"][0] * sign
-        along = np.where(beyond, rig.along(f"upperarm_{side}", vertices), along)
-    return along
 
 
 def _hairline(about: Floats) -> Floats:

@@ -58,11 +58,16 @@ class Clip:
     known_length: KnownLength | None = None
     camera_distance_m: float | None = None
     off_square_deg: tuple[float, float] | None = None  # angle and its standard deviation
+    impact_between: bool = False  # impact lies between its frame and the next
 
     def time_from_impact_s(self, frame: int) -> float | None:
         """Real seconds from impact to a frame, negative before; None while impact is not pegged."""
         impact = self.checkpoints.get("impact")
-        return None if impact is None else self.frame_times_s[frame] - self.frame_times_s[impact]
+        if impact is None:
+            return None
+        times = self.frame_times_s
+        struck = (times[impact] + times[impact + 1]) / 2 if self.impact_between else times[impact]
+        return times[frame] - struck
 
 
 @dataclass(frozen=True)
@@ -101,6 +106,11 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
             raise RecordError(f"{where}.checkpoints.{name}", "not a checkpoint")
         _inside(frame, frames, f"{where}.checkpoints.{name}")
         checkpoints[cast(Checkpoint, name)] = frame
+    between = bool(data.get("impact_between", False))
+    if between:
+        if "impact" not in checkpoints:
+            raise RecordError(f"{where}.impact_between", "impact is not among the checkpoints")
+        _inside(checkpoints["impact"] + 1, frames, f"{where}.impact_between")
     marks: dict[str, dict[int, Mark]] = {}
     for name, rows in data.get("marks", {}).items():
         if name not in MARKS:
@@ -116,6 +126,7 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
         height=data["height"],
         frame_times_s=times,
         checkpoints=checkpoints,
+        impact_between=between,
         marks=marks,
         known_length=_known_length(calibration.get("known_length"), f"{where}.calibration.known_length"),
         camera_distance_m=calibration.get("camera_distance_m"),
@@ -185,6 +196,7 @@ def _clip_document(clip: Clip) -> dict[str, Any]:
         "frame_times_s": list(clip.frame_times_s),
         "calibration": calibration,
         "checkpoints": dict(clip.checkpoints),
+        "impact_between": clip.impact_between,
         "marks": {
             name: [[frame, m.x, m.y, m.sd_px, m.source] for frame, m in sorted(by_frame.items())]
             for name, by_frame in clip.marks.items()

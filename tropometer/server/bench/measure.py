@@ -49,6 +49,7 @@ def _clip(clip: Clip) -> swing_record.Clip:
         height=clip.height,
         frame_times_s=tuple(times_s(clip)),
         checkpoints={cast(Checkpoint, peg.name): peg.frame for peg in clip.pegs.all()},
+        impact_between=any(peg.between for peg in clip.pegs.all()),
         marks=marks,
         known_length=_known_length(calibration, clip) if calibration else None,
         camera_distance_m=calibration.camera_distance_m if calibration else None,
@@ -68,6 +69,12 @@ def _known_length(stored: Calibration, clip: Clip) -> swing_record.KnownLength:
         place=cast(LengthPlace, stored.place),
         sd_px=KNOWN_LENGTH_SD_PX * min(clip.width, clip.height) / REFERENCE_HEIGHT_PX,
     )
+
+
+def from_impact_s(swing: Swing, clip: Clip, frame: int) -> float | None:
+    """Real seconds from impact to a frame of a clip; None while impact is not pegged."""
+    clips = [each for each in ready_clips(swing) if each.pk == clip.pk]
+    return record_of(swing, clips).clips[0].time_from_impact_s(frame)
 
 
 def measured(swing: Swing) -> dict[str, Any]:

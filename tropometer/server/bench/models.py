@@ -80,9 +80,13 @@ class Peg(models.Model):
     clip = models.ForeignKey("clips.Clip", on_delete=models.CASCADE, related_name="pegs")
     name = models.CharField(max_length=16)
     frame = models.PositiveIntegerField()
+    between = models.BooleanField(default=False, help_text="it happens between this frame and the next")
 
     class Meta:
         constraints = [
+            models.CheckConstraint(
+                condition=Q(between=False) | Q(name="impact"), name="peg_only_impact_is_between"
+            ),
             models.UniqueConstraint(fields=["clip", "name"], name="peg_once_a_clip"),
             models.CheckConstraint(condition=Q(name__in=CHECKPOINTS), name="peg_name_known"),
         ]

@@ -63,6 +63,7 @@ class PegEdit(Schema):
     kind: Literal["peg"]
     name: Checkpoint
     frame: Frame | None
+    between: bool = False  # impact only: it lies between this frame and the next
 
 
 class MarkPlace(Schema):
@@ -106,6 +107,7 @@ class Edits(Schema):
 class PegOut(Schema):
     name: Checkpoint
     frame: int
+    between: bool
 
 
 class MarkOut(Schema):

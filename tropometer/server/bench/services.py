@@ -125,8 +125,11 @@ def _apply(clip: Clip, edit: PegEdit | MarkEdit | CalibrationEdit) -> None:
         if edit.frame is None:
             Peg.objects.filter(clip=clip, name=edit.name).delete()
             return
-        _check_frame(clip, edit.frame, f"peg {edit.name}")
-        Peg.objects.update_or_create(clip=clip, name=edit.name, defaults={"frame": edit.frame})
+        if edit.between and edit.name != "impact":
+            raise BadEdit(f"peg {edit.name}: only impact can lie between two frames.")
+        _check_frame(clip, edit.frame + edit.between, f"peg {edit.name}")
+        defaults = {"frame": edit.frame, "between": edit.between}
+        Peg.objects.update_or_create(clip=clip, name=edit.name, defaults=defaults)
     elif isinstance(edit, MarkEdit):
         if edit.name not in MARKS:
             raise BadEdit(f"name: there is no mark called {edit.name[:40]}.")

@@ -13,10 +13,10 @@ from django.utils import timezone
 
 from tropometer.server.access import owned
 from tropometer.server.bench import services as bench
-from tropometer.server.bench.measure import measured
+from tropometer.server.bench.measure import from_impact_s, measured
 from tropometer.server.bench.models import Swing
 from tropometer.server.clips.models import Clip
-from tropometer.server.clips.services import clip_of, still, times_s
+from tropometer.server.clips.services import clip_of, still
 from tropometer.server.lessons.drills import DRILLS
 from tropometer.server.lessons.models import Lesson, LessonFrame, new_token
 from tropometer.server.people.models import User
@@ -78,8 +78,6 @@ def _drawn(swing: Swing, clip: Clip, frame: int) -> dict[str, Any]:
     on_clip = next(found for found in state["clips"] if found["clip_id"] == clip.pk)
     pegs = {peg.name: peg.frame for peg in on_clip["pegs"]}
     here = next((name for name, pegged in pegs.items() if pegged == frame), "")
-    times = times_s(clip)
-    impact = pegs.get("impact")
     gauges = [
         {**gauge, "spans": [span for span in gauge["spans"] if span["frame"] == frame]}
         for gauge in on_clip["gauges"]
@@ -96,7 +94,7 @@ def _drawn(swing: Swing, clip: Clip, frame: int) -> dict[str, Any]:
         "width": clip.width,
         "height": clip.height,
         "checkpoint": here,
-        "time_from_impact_s": None if impact is None else times[frame] - times[impact],
+        "time_from_impact_s": from_impact_s(swing, clip, frame),
         "crop": _crop(clip, [(mark.x, mark.y) for mark in on_clip["marks"]]),
         "gauges": gauges,
         "values": values,

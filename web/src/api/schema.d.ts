@@ -972,6 +972,8 @@ export interface components {
             name: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
             /** Frame */
             frame: number;
+            /** Between */
+            between: boolean;
         };
         /** PointOut */
         PointOut: {
@@ -1123,6 +1125,11 @@ export interface components {
             name: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
             /** Frame */
             frame: number | null;
+            /**
+             * Between
+             * @default false
+             */
+            between: boolean;
         };
         /** RequestOut */
         RequestOut: {

@@ -40,7 +40,7 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
                 className="block h-9 w-full border border-dashed border-brass bg-brass/20 text-[10px] leading-tight"
                 onClick={() => {
                   set({ active: side, playing: null });
-                  edit(side, { kind: "peg", name, frame: heard });
+                  edit(side, { kind: "peg", name, frame: heard, between: false });
                   goTo(side, heard);
                 }}
                 title={`The strike is heard at frame ${heard}, ${sure(state.clip.strike_confidence)} sure: peg impact there`}
@@ -77,7 +77,9 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
             <button
               type="button"
               className="flex w-full items-center justify-center gap-0.5 py-0.5 text-[10px] leading-tight tracking-tight hover:bg-base-200"
-              onClick={() => edit(side, { kind: "peg", name, frame: here ? null : state.frame })}
+              onClick={() =>
+                edit(side, { kind: "peg", name, frame: here ? null : state.frame, between: false })
+              }
               title={
                 here ? `Take the ${words.toLowerCase()} peg away` : `${words}: peg this frame (⇧${i + 1})`
               }

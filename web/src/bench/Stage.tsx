@@ -193,6 +193,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
 
   const seconds = timeFromImpact(timelineOf(state), shownFrame);
   const peg = state.on.pegs.find((each) => each.frame === shownFrame);
+  const after = state.on.pegs.find((each) => each.between && each.frame === shownFrame - 1);
   const aiming = tool !== null || drag.current?.kind === "mark";
   const loupeAt = aiming && pointer ? pointer : null;
   const selectedMark = selected ? markAt(state, selected, shownFrame) : undefined;
@@ -323,7 +324,23 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
             exact stills from the server
           </span>
         )}
-        <span className="ml-auto text-[#D8AA4C]">{peg ? CHECKPOINT_WORDS[peg.name] : ""}</span>
+        <span className="ml-auto text-[#D8AA4C]">
+          {peg && `${CHECKPOINT_WORDS[peg.name]}${peg.between ? ", the frame before" : ""}`}
+          {!peg && after && "Impact, the frame after"}
+        </span>
+        {peg?.name === "impact" && (
+          <button
+            type="button"
+            className={`btn btn-xs font-sans ${peg.between ? "btn-primary" : "btn-ghost"}`}
+            aria-pressed={peg.between}
+            title="Impact lies between this frame and the next (Shift I)"
+            onClick={() =>
+              edit(side, { kind: "peg", name: "impact", frame: peg.frame, between: !peg.between })
+            }
+          >
+            or the next
+          </button>
+        )}
       </footer>
     </section>
   );

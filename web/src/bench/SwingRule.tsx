@@ -1,7 +1,7 @@
 import { type PointerEvent, useMemo, useRef } from "react";
 import type { Checkpoint } from "../words";
 import { useBench } from "./benchContext";
-import { OTHER, pegsOf, type Side } from "./benchStore";
+import { OTHER, type Side, timelineFrom } from "./benchStore";
 import type { ClipMarks } from "./edits";
 import { CHECKPOINTS } from "./PegStrip";
 import type { Timeline } from "./pegLink";
@@ -140,7 +140,7 @@ function withRoom(pegs: ClipMarks["pegs"], layout: RulerLayout): Checkpoint[] {
 function useTimeline(side: Side): Timeline | null {
   const times = useBench((bench) => bench.sides[side]?.clip.frame_times_s);
   const on = useBench((bench) => bench.sides[side]?.on);
-  return useMemo(() => (times && on ? { times, pegs: pegsOf(on) } : null), [times, on]);
+  return useMemo(() => (times && on ? timelineFrom(times, on) : null), [times, on]);
 }
 
 /** Fine ticks, one a frame, long at every tenth. */

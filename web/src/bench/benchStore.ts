@@ -86,8 +86,12 @@ export function pegsOf(on: ClipMarks): Pegs {
   return Object.fromEntries(on.pegs.map((peg) => [peg.name, peg.frame]));
 }
 
+export function timelineFrom(times: number[], on: ClipMarks): Timeline {
+  return { times, pegs: pegsOf(on), impactBetween: on.pegs.some((peg) => peg.between) };
+}
+
 export function timelineOf(side: SideState): Timeline {
-  return { times: side.clip.frame_times_s, pegs: pegsOf(side.on) };
+  return timelineFrom(side.clip.frame_times_s, side.on);
 }
 
 export function markAt(side: SideState, name: string, frame = side.frame) {

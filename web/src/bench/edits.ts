@@ -8,7 +8,7 @@ export type Measured = Schemas["Measured"];
 
 /** One change to what is put on a clip; `null` takes it away. */
 export type Edit =
-  | { kind: "peg"; name: Checkpoint; frame: number | null }
+  | { kind: "peg"; name: Checkpoint; frame: number | null; between: boolean }
   | { kind: "mark"; name: string; frame: number; place: Schemas["MarkPlace"] | null }
   | { kind: "calibration"; value: Calibration | null };
 
@@ -25,7 +25,7 @@ export function subject(edit: Edit): string {
 export function applied(on: ClipMarks, edit: Edit): ClipMarks {
   if (edit.kind === "peg") {
     const pegs = on.pegs.filter((peg) => peg.name !== edit.name);
-    if (edit.frame !== null) pegs.push({ name: edit.name, frame: edit.frame });
+    if (edit.frame !== null) pegs.push({ name: edit.name, frame: edit.frame, between: edit.between });
     return { ...on, pegs: pegs.sort((a, b) => a.frame - b.frame) };
   }
   if (edit.kind === "mark") {
@@ -38,8 +38,10 @@ export function applied(on: ClipMarks, edit: Edit): ClipMarks {
 
 /** The edit that takes `edit` back, given what was there before it. */
 export function inverse(before: ClipMarks, edit: Edit): Edit {
-  if (edit.kind === "peg")
-    return { ...edit, frame: before.pegs.find((peg) => peg.name === edit.name)?.frame ?? null };
+  if (edit.kind === "peg") {
+    const was = before.pegs.find((peg) => peg.name === edit.name);
+    return { ...edit, frame: was?.frame ?? null, between: was?.between ?? false };
+  }
   if (edit.kind === "mark") {
     const was = before.marks.find((mark) => mark.name === edit.name && mark.frame === edit.frame);
     return { ...edit, place: was ? { x: was.x, y: was.y, sd_px: was.sd_px, source: was.source } : null };

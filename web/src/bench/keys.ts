@@ -13,6 +13,7 @@ export const KEYS: [string, string][] = [
   ["hold Z X", "shuttle back, on: faster the longer it is held"],
   ["[ ]", "to the peg before, after"],
   ["A T I", "set the peg address, top, impact on this frame"],
+  ["Shift I", "impact lies between this frame and the next"],
   ["Shift 1 … 9", "set any of the nine pegs, in the order of the swing"],
   ["1 … 5", "take a mark in hand: click to place it"],
   ["K", "draw the known length"],
@@ -91,8 +92,10 @@ export function useKeys(bench: Bench, { pick, help }: Actions): void {
         state.step((key === "ArrowLeft" ? -1 : 1) * (event.shiftKey ? 10 : 1));
       } else if (key === "," || key === ".") state.step(key === "," ? -1 : 1);
       else if (key === "[" || key === "]") state.toPeg(key === "[" ? -1 : 1);
-      else if (peg) state.edit(state.active, { kind: "peg", name: peg, frame: side.frame });
-      else if (mark) {
+      else if (peg) {
+        const between = peg === "impact" && event.shiftKey && key === "i";
+        state.edit(state.active, { kind: "peg", name: peg, frame: side.frame, between });
+      } else if (mark) {
         if (side.clip.view !== "face_on") return;
         if (mark === "trail_foot_outer" && pegsOf(side.on).address !== side.frame) return;
         state.set({ tool: mark, selected: null });

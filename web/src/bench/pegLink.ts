@@ -5,14 +5,24 @@ export type Pegs = Partial<Record<Checkpoint, number>>;
 export interface Timeline {
   times: number[]; // real seconds of every frame
   pegs: Pegs;
+  impactBetween: boolean; // impact lies between its frame and the next
+}
+
+/** When a checkpoint is, in real seconds of its clip. */
+function pegTime(line: Timeline, name: Checkpoint): number | undefined {
+  const frame = line.pegs[name];
+  const time = line.times[frame ?? -1];
+  const next = line.times[(frame ?? -2) + 1];
+  if (time === undefined || next === undefined) return time;
+  return name === "impact" && line.impactBetween ? (time + next) / 2 : time;
 }
 
 /** Pairs of times at which both clips are at the same checkpoint, rising in both. */
 function shared(a: Timeline, b: Timeline): [number, number][] {
   const pairs: [number, number][] = [];
   for (const name of Object.keys(a.pegs) as Checkpoint[]) {
-    const ta = a.times[a.pegs[name] ?? -1];
-    const tb = b.times[b.pegs[name] ?? -1];
+    const ta = pegTime(a, name);
+    const tb = pegTime(b, name);
     if (ta !== undefined && tb !== undefined) pairs.push([ta, tb]);
   }
   pairs.sort((p, q) => p[0] - q[0]);
@@ -54,7 +64,6 @@ export function linkedFrame(frame: number, a: Timeline, b: Timeline): number {
 
 /** Seconds from impact, or null while impact is not pegged. */
 export function timeFromImpact(line: Timeline, frame: number): number | null {
-  const impact = line.pegs.impact;
-  if (impact === undefined) return null;
-  return (line.times[frame] ?? 0) - (line.times[impact] ?? 0);
+  const impact = pegTime(line, "impact");
+  return impact === undefined ? null : (line.times[frame] ?? 0) - impact;
 }
