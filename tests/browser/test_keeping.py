@@ -105,7 +105,7 @@ class KeepingTests(BrowserCase):
         driver.go_to(76)
         page.keyboard.press("i")
         expect(page.get_by_test_id("student-time")).to_have_text("+0 ms")
-        page.get_by_role("button", name="or the next").click()
+        page.get_by_role("button", name="between this and the next").click()
         expect(page.get_by_test_id("student-time")).to_have_text("−8 ms")  # half of a sixtieth of a second
         expect(driver.stage).to_contain_text("Impact, the frame before")
         page.keyboard.press("ArrowRight")

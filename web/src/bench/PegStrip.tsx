@@ -76,7 +76,7 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
             </button>
             <button
               type="button"
-              className="flex w-full items-center justify-center gap-0.5 py-0.5 text-[10px] leading-tight tracking-tight hover:bg-base-200"
+              className="flex w-full items-center justify-center gap-0.5 py-0.5 text-[10px] leading-tight tracking-tighter hover:bg-base-200"
               onClick={() =>
                 edit(side, { kind: "peg", name, frame: here ? null : state.frame, between: false })
               }

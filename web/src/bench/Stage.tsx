@@ -338,7 +338,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
               edit(side, { kind: "peg", name: "impact", frame: peg.frame, between: !peg.between })
             }
           >
-            or the next
+            between this and the next
           </button>
         )}
       </footer>

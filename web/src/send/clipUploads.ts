@@ -8,6 +8,14 @@ const MOST_CLIPS = 8;
 const PIECE_BYTES = 2 * 1024 * 1024; // what is lost of a piece when a connection drops is sent again
 const RETRY_MS = [0, 1000, 3000, 5000, 10_000, 20_000];
 
+// Each is said after the file's name and a colon.
+const REFUSALS = {
+  noDuplicates: "it is chosen already.",
+  exceedsSize: "it is larger than %{size}.",
+  youCanOnlyUploadFileTypes: "it is no video.",
+  youCanOnlyUploadX: { 0: "one clip at a time.", 1: "at most %{smart_count} clips at a time." },
+};
+
 export type View = Schemas["ClipIn"]["view"];
 
 interface About extends Record<string, unknown> {
@@ -104,6 +112,7 @@ export type ClipUploads = ReturnType<typeof useClipUploads>;
 function createUppy(endpoint: string) {
   const uppy = new Uppy<Meta, Record<string, never>>({
     autoProceed: true,
+    locale: { strings: REFUSALS, pluralize: (count) => (count === 1 ? 0 : 1) },
     restrictions: {
       maxFileSize: MOST_BYTES,
       maxNumberOfFiles: MOST_CLIPS,
