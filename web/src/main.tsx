@@ -9,7 +9,6 @@ import { Inbox } from "./inbox/Inbox";
 import { LessonDesk } from "./lesson/LessonDesk";
 import { Lessons } from "./lesson/Lessons";
 import { StudentPage } from "./lesson/StudentPage";
-import { Shelf } from "./shelf/Shelf";
 import { NotHere } from "./shell/NotHere";
 import { Shell } from "./shell/Shell";
 import { SignIn } from "./shell/SignIn";
@@ -34,7 +33,7 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="/inbox" replace /> },
       { path: "inbox", element: <Inbox /> },
       { path: "students", element: <Students /> },
-      { path: "shelf", element: <Shelf /> },
+      { path: "shelf", lazy: async () => ({ Component: (await import("./shelf/Shelf")).Shelf }) },
       { path: "lessons", element: <Lessons /> },
       { path: "lessons/:id", element: <LessonDesk /> },
       { path: "bench/:id", lazy: async () => ({ Component: (await import("./bench/Bench")).Bench }) },

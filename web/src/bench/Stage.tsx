@@ -214,7 +214,8 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
           {state.swing.title}
         </strong>
         <span className="min-w-0 truncate text-xs opacity-80">
-          {VIEW_WORDS[clip.view]} · {state.swing.hand}-handed
+          {VIEW_WORDS[clip.view]}
+          {!state.mirrored && ` · ${state.swing.hand}-handed`}
         </span>
         {state.mirrored && <span className="shrink-0 text-xs text-[#D8AA4C]">shown mirrored</span>}
         <span className="ml-auto" />

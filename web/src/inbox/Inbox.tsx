@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Plus, Trash2 } from "lucide-react";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { inboxQuery, type SwingRow, stillOf } from "../api/queries";
@@ -9,7 +9,8 @@ import { Empty, Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
 import { when } from "../parts/when";
 import { AddView } from "../send/AddView";
-import { SendSwing } from "../send/SendSwing";
+
+const SendSwing = lazy(() => import("../send/SendSwing"));
 
 export function Inbox() {
   const [answered, setAnswered] = useState(false);
@@ -49,7 +50,11 @@ export function Inbox() {
           <SwingCard key={row.id} row={row} />
         ))}
       </ol>
-      {sending && <SendSwing close={() => setSending(false)} />}
+      {sending && (
+        <Suspense>
+          <SendSwing close={() => setSending(false)} />
+        </Suspense>
+      )}
     </Page>
   );
 }

@@ -1,21 +1,18 @@
-import { useState } from "react";
-import { api, got } from "../api/client";
+import { lazy, Suspense, useState } from "react";
 import type { ClipOut } from "../api/queries";
-import { Sheet } from "../parts/Sheet";
-import { ClipPicker } from "./ClipPicker";
-import { useClipUploads } from "./clipUploads";
-import { HandInButton } from "./HandInButton";
-import { useHandIn } from "./useHandIn";
 
-interface Props {
+export interface AddedView {
   swingId: string;
   title: string;
   clips: ClipOut[];
   refreshes: "swings" | "shelf";
 }
 
+// What sends files is large, and fetched only by who sends one.
+const ViewForm = lazy(() => import("./ViewForm"));
+
 /** Taking in one more clip of a swing, filmed from the other side. */
-export function AddView(props: Props) {
+export function AddView(props: AddedView) {
   const [open, setOpen] = useState(false);
   if (new Set(props.clips.map((clip) => clip.view)).size > 1) return null;
   return (
@@ -23,28 +20,11 @@ export function AddView(props: Props) {
       <button type="button" className="btn btn-ghost btn-xs" onClick={() => setOpen(true)}>
         Add a view<span className="sr-only"> of {props.title}</span>
       </button>
-      {open && <ViewForm {...props} close={() => setOpen(false)} />}
+      {open && (
+        <Suspense>
+          <ViewForm {...props} close={() => setOpen(false)} />
+        </Suspense>
+      )}
     </>
-  );
-}
-
-function ViewForm({ swingId, title, clips, refreshes, close }: Props & { close: () => void }) {
-  const uploads = useClipUploads("/api/uploads", clips[0]?.view === "face_on" ? "down_the_line" : "face_on");
-  const state = useHandIn(uploads, refreshes, close);
-  return (
-    <Sheet title={`${title}: one more view`} close={close}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          const body = { clips: uploads.clips() };
-          state.handIn(() =>
-            got(api.POST("/api/swings/{id}/clips", { params: { path: { id: swingId } }, body })),
-          );
-        }}
-      >
-        <ClipPicker uploads={uploads} />
-        <HandInButton state={state} label="Take in" close={close} />
-      </form>
-    </Sheet>
   );
 }

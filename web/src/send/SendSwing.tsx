@@ -12,7 +12,7 @@ import { SwingWords, wordsOf } from "./SwingWords";
 import { useHandIn } from "./useHandIn";
 
 /** Take in a student's clips with their words. */
-export function SendSwing({ close }: { close: () => void }) {
+export default function SendSwing({ close }: { close: () => void }) {
   const students = useQuery(studentsQuery);
   const [adding, setAdding] = useState(false);
   const [student, setStudent] = useState("");

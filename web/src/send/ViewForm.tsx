@@ -1,0 +1,35 @@
+import { api, got } from "../api/client";
+import { Sheet } from "../parts/Sheet";
+import type { AddedView } from "./AddView";
+import { ClipPicker } from "./ClipPicker";
+import { useClipUploads } from "./clipUploads";
+import { HandInButton } from "./HandInButton";
+import { useHandIn } from "./useHandIn";
+
+/** The form that takes one more clip of a swing in. */
+export default function ViewForm({
+  swingId,
+  title,
+  clips,
+  refreshes,
+  close,
+}: AddedView & { close: () => void }) {
+  const uploads = useClipUploads("/api/uploads", clips[0]?.view === "face_on" ? "down_the_line" : "face_on");
+  const state = useHandIn(uploads, refreshes, close);
+  return (
+    <Sheet title={`${title}: one more view`} close={close}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          const body = { clips: uploads.clips() };
+          state.handIn(() =>
+            got(api.POST("/api/swings/{id}/clips", { params: { path: { id: swingId } }, body })),
+          );
+        }}
+      >
+        <ClipPicker uploads={uploads} />
+        <HandInButton state={state} label="Take in" close={close} />
+      </form>
+    </Sheet>
+  );
+}
