@@ -82,3 +82,10 @@ class PublishedSwingTests(TestCase):
         self.assertEqual({k["hand"] for k in known}, {"left", "right"})
         self.assertEqual({k["club"] for k in known}, {"wedge", "mid_iron", "driver"})
         self.assertEqual({k["view"] for k in known}, {"face_on", "down_the_line"})
+
+    def test_ways_of_going_back_are_what_the_swings_were_made_for(self) -> None:
+        # trade's words, common practice, no source
+        ways = {"tobin_first_face": "pure_sway", "model_loaded_face": "loaded"}
+        ways |= {"model_centred_face": "centred", "sunniva_square_face": "empty_turn"}
+        for name, way in ways.items():
+            self.assertEqual(true_reading(name, "going_back", "top"), way, name)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from tropometer.golfer.arms import arm_shaft_angle
-from tropometer.golfer.events import POST_M, Timing, azimuth, crossing, knee_flexion
+from tropometer.golfer.events import POST_M, Timing, azimuth, knee_flexion
 from tropometer.golfer.forces import Pressure
 from tropometer.golfer.motion import Motion
 from tropometer.golfer.rotations import Floats
@@ -16,7 +16,9 @@ from tropometer.golfer.truth_marks import Marks, mark_places
 from tropometer.swing.names import CHECKPOINTS, Checkpoint
 
 T, U, B = 0, 1, 2  # places in the range's vectors
-TIMED = ("start_times", "tempo")
+POST_SCAN_HZ = 250
+# Limits between the ways of going back.
+ASIDE_M, DEEP_M, TURNED_DEG = 0.02, 0.06, 35.0
 
 
 @dataclass(frozen=True)
@@ -135,12 +137,25 @@ def _at_some(place: _At) -> Iterator[tuple[str, Checkpoint, float, str]]:
     for at in stacked:
         leg = place.place("lead_hip", at) - place.place("lead_ankle", at)
         yield "lead_leg_lean", at, _degrees(leg[T], leg[U]), "deg"
+        knee = place.place("lead_knee", at) - place.place("lead_ankle", at)
+        yield "lead_leg_knee_offset", at, knee[T] - leg[T] * knee[U] / leg[U], "m"
     heel, toe = place.place("trail_heel", "top"), place.place("trail_toe", "top")
     butt = place.place("grip_butt", "top")
     yield "grip_plumb", "top", (butt[B] - heel[B]) / (toe[B] - heel[B]), "ratio"
     travel = place.place("lead_hip", "impact") - place.place("lead_hip", "top")
     clock = 9 + np.degrees(np.arctan2(travel[B], travel[T])) / 30  # 9 is the target, 12 the ball
     yield "hip_travel_clock", "impact", float(clock), "hours"
+
+
+def going_back(sway_m: float, push_m: float, turn_deg: float) -> str:
+    """Which way a pelvis went back, from sway, push of the trail hip and turn at the top.
+
+    Common practice, no source; the limits are ours.
+    """
+    aside, deep, turned = sway_m <= -ASIDE_M, push_m <= -DEEP_M, turn_deg >= TURNED_DEG
+    if aside:
+        return "loaded" if deep and turned else "pure_sway"
+    return "centred" if deep else "empty_turn"
 
 
 def true_readings(motion: Motion, timing: Timing, mat: Callable[[Floats], Pressure]) -> list[TrueReading]:
@@ -152,6 +167,9 @@ def true_readings(motion: Motion, timing: Timing, mat: Callable[[Floats], Pressu
     for at in CHECKPOINTS:
         found += [TrueReading(name, at, float(value), unit) for name, value, unit in _everywhere(place, at)]
     found += [TrueReading(name, at, float(value), unit) for name, at, value, unit in _at_some(place)]
+    top = {reading.reading: reading.value for reading in found if reading.at == "top"}
+    way = going_back(*(float(top[name]) for name in ("pelvis_sway", "trail_hip_push", "pelvis_turn")))
+    found.append(TrueReading("going_back", "top", way, ""))
     angles = arm_shaft_angle(poses.arms["lead"].shoulder, poses.club)
     for at in ("arm_down", "shaft_down", "impact"):
         found.append(TrueReading("arm_shaft_angle", at, float(angles[CHECKPOINTS.index(at)]), "deg"))
@@ -175,11 +193,9 @@ def _timed(motion: Motion, timing: Timing) -> Iterator[TrueReading]:
     swept = np.linspace(timing.start_of_swing, top + 0.05, 200)
     sway = motion.poses(swept).pelvis.middle[:, T]
     yield TrueReading("pelvis_sway", "extreme_back", float(sway.min() - sway[0]), "m")
-    start = motion.poses(np.array([timing.start_of_swing])).legs["lead"].hip[0, T]
-    # The edge moves with the joint to within its turn; the post is timed by the joint's travel.
-    posted = crossing(motion, lambda p: p.legs["lead"].hip[:, T] - start - POST_M, top, motion.end_s)
+    posted = _posted(motion, timing.start_of_swing, top)
     if posted is not None:
-        yield TrueReading("lead_hip_joint_post_time", "impact", posted - impact, "s")
+        yield TrueReading("post_time", "impact", posted - impact, "s")
     straightest = np.linspace(top, motion.end_s, 400)
     yield TrueReading(
         "lead_knee_straightest",
@@ -187,6 +203,18 @@ def _timed(motion: Motion, timing: Timing) -> Iterator[TrueReading]:
         float(knee_flexion(motion.poses(straightest), "lead").min()),
         "deg",
     )
+
+
+def _posted(motion: Motion, start: float, top: float) -> float | None:
+    """When the lead hip's outer edge has gone the post's distance from address; linear between scans."""
+    scan = np.concatenate([[start], np.arange(top, motion.end_s, 1 / POST_SCAN_HZ)])
+    edge = mark_places(motion, motion.poses(scan))["lead_hip_edge"][:, T]
+    left = edge[0] + POST_M - edge[1:]
+    met = np.nonzero((left[:-1] > 0) & (left[1:] <= 0))[0]
+    if not len(met):
+        return None
+    i = int(met[0])
+    return float(scan[i + 1] + left[i] / (left[i] - left[i + 1]) / POST_SCAN_HZ)
 
 
 def _mat(timing: Timing, mat: Callable[[Floats], Pressure], motion: Motion) -> Iterator[TrueReading]:
