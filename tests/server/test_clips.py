@@ -80,6 +80,10 @@ class IntakeTests(making.MediaCase):
         self.assertRegex(detail, r"^renamed\.mp4: this clip is here already, with Tobin Farrow since")
         twice = [self.arrived(making.demo_file("ilse_face.mov"), name) for name in ("a.mov", "b.mov")]
         self.assertIn("same clip twice", self.send(*twice).json()["refused"][0])  # type: ignore[attr-defined]
+        once = self.arrived(making.demo_file("dag_first_face.mp4"))
+        self.assertEqual(self.send(once, once).status_code, 201)  # named twice, and not lost for it
+        after = self.send(twice[1], self.arrived(making.demo_file("wynn_line.mp4"), view="down_the_line"))
+        self.assertIn("choose it again", after.json()["refused"][0])  # type: ignore[attr-defined]
         self.client.force_login(stranger := making.instructor("Odd Stranger"))
         body = {
             "student_id": str(making.student(stranger).pk),

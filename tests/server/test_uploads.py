@@ -63,6 +63,7 @@ class UploadTests(making.MediaCase):
         self.piece(address, DATA[:100], 0)
         answer = self.send(address)
         self.assertEqual(answer.status_code, 422)
+        self.assertEqual(Upload.objects.get().offset, 100)  # it can still go on
         self.assertIn("only 100 of", answer.json()["detail"])
 
     def test_cancelling_leaves_nothing(self) -> None:
@@ -131,7 +132,7 @@ class RequestTests(UploadTests):
         data = making.demo_file()
         address = self.begin(len(data))["Location"]
         self.piece(address, data, 0)
-        self.assertEqual((self.send(address).status_code, self.send(address).status_code), (201, 404))
+        self.assertEqual((self.send(address).status_code, self.send(address).status_code), (201, 422))
         swing = Swing.objects.get()
         self.assertEqual(
             (swing.student, swing.words, swing.camera_place), (self.student, "It felt odd.", "On my bag")

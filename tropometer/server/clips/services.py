@@ -50,6 +50,8 @@ class Checked:
 
 def check(sender: Sender, about: ClipIn) -> Checked:
     """Probe a finished upload; RefusedClip with one clear line, Http404 when it is somebody else's."""
+    if not Upload.objects.filter(pk=about.upload_id).exists():
+        raise RefusedClip("A file that was taken in or refused before is no longer waiting; choose it again.")
     upload = owned(uploads.of(sender), about.upload_id)
     if not upload.complete:
         raise RefusedClip(f"{upload.name}: only {upload.offset} of {upload.size} bytes have arrived.")
@@ -68,9 +70,10 @@ def check(sender: Sender, about: ClipIn) -> Checked:
 
 
 def check_all(sender: Sender, abouts: list[ClipIn]) -> tuple[list[Checked], list[str]]:
-    """The usable ones of several uploads, and a line for each refused one, which is forgotten.
+    """The usable ones of several uploads, and a line for each refused one.
 
-    Raises RefusedClip when none is usable.
+    What was refused is forgotten, but for a file that is still on its way. Raises RefusedClip when none
+    is usable.
     """
     good: list[Checked] = []
     refused: list[str] = []
@@ -82,8 +85,10 @@ def check_all(sender: Sender, abouts: list[ClipIn]) -> tuple[list[Checked], list
             good.append(checked)
         except RefusedClip as refusal:
             refused.append(str(refusal))
-            for upload in uploads.of(sender).filter(pk=about.upload_id):
-                upload.forget()
+            taken = [checked.upload.pk for checked in good]
+            for upload in uploads.of(sender).filter(pk=about.upload_id).exclude(pk__in=taken):
+                if upload.complete:
+                    upload.forget()
     if not good:
         raise RefusedClip(" ".join(refused) or "There is no clip.")
     return good, refused
