@@ -23,6 +23,8 @@ BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/students/{id}"): {"name": "X", "hand": "left"},
     ("put", "/api/clips/{id}/about"): {"view": "face_on"},
     ("post", "/api/clips/{id}/edits"): {"edits": []},
+    ("put", "/api/clips/{id}/window"): {},
+    ("post", "/api/clips/{id}/swings"): {"first": 0, "last": 9},
     ("post", "/api/swings/{id}/clips"): {"clips": [A_CLIP]},
     ("patch", "/api/lessons/{id}"): {"title": "X"},
     ("patch", "/api/lessons/{id}/frames/{frame_id}"): {"words": "X"},

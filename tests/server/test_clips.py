@@ -95,7 +95,7 @@ class IntakeTests(making.MediaCase):
     def test_a_clip_that_breaks_in_the_middle_is_refused_and_its_file_goes(self) -> None:
         whole = making.demo_file()
         found = {"played_fps": 60, "width": 1280, "height": 720, "capture_fps": None}
-        with patch.object(services, "_video", return_value=iter([found])):
+        with patch.object(services, "video", return_value=iter([found])):
             self.send(self.arrived(whole[: len(whole) // 2], "cut.mp4"))
         clip = Clip.objects.get()
         services.process(clip.pk)

@@ -19,11 +19,11 @@ from tests.server import making
 from tests.swings import ROOT
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.services import add_clips
-from tropometer.server.clips import services
+from tropometer.server.clips import rooms, services
 from tropometer.server.clips.models import Clip, State
+from tropometer.server.clips.rooms import RefusedClip
 from tropometer.server.clips.schemas import ClipIn
-from tropometer.server.clips.services import RefusedClip
-from tropometer.server.clips.tasks import retry_stalled
+from tropometer.server.clips.tasks import make_ready, retry_stalled
 from tropometer.video.proxy import upright_frames
 
 PATIENCE_S = 60
@@ -113,7 +113,9 @@ class WorkerTests(TransactionTestCase):
             self.start_worker()
         until(lambda: all(self.state(clip) == State.READY for clip in clips))
         self.check_ready(clips[0], making.FRAMES)
-        done = ProcrastinateJob.objects.filter(args__clip_id__in=[str(clip.pk) for clip in clips])
+        done = ProcrastinateJob.objects.filter(
+            task_name=make_ready.name, args__clip_id__in=[str(clip.pk) for clip in clips]
+        )
         until(lambda: not done.exclude(status="succeeded").exists())
         self.assertEqual([job.attempts for job in done], [1, 1, 1])
 
@@ -125,5 +127,5 @@ class HangingTests(SimpleTestCase):
             os.mkfifo(pipe)  # opening it waits for ever
             began = time.monotonic()
             with self.assertRaises(RefusedClip):
-                next(services._video("probe", pipe, seconds=services.PROBE_SECONDS))
+                next(rooms.video("probe", pipe, seconds=services.PROBE_SECONDS))
             self.assertLess(time.monotonic() - began, 10)

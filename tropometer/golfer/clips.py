@@ -26,6 +26,7 @@ from tropometer.swing.names import CHECKPOINTS
 
 FIRST_S = 0.15  # into the motion, where the clip begins
 AFTER_S = 0.12  # after the finish
+SOUND_M_S = 343.0
 
 
 @lru_cache(maxsize=2)
@@ -66,8 +67,8 @@ def write_clip(take: Take, folder: Path, numbered: bool = False) -> Path:
 
     path = folder / f"{take.name}.{take.recording.container}"
     document = truth(take, motion, times)
-    strike = document["times_s"]["checkpoints"]["impact"] - times[0]
-    formats.write(path, pictures(), len(times), take.recording, strike)
+    heard = document["times_s"]["strike_heard"] - times[0]
+    formats.write(path, pictures(), len(times), take.recording, [heard])
     with gzip.GzipFile(folder / f"{take.name}.truth.json.gz", "wb", mtime=0) as file:
         file.write(json.dumps(document, separators=(",", ":")).encode())
     return path
@@ -109,6 +110,7 @@ def truth(take: Take, motion: Motion, times: Floats) -> dict[str, Any]:
             "frames": np.round(times, 6).tolist(),
             "checkpoints": {at: round(t, 6) for at, t in when.checkpoints.items()},
             "starts": {part: round(t, 6) for part, t in when.starts.items()},
+            "strike_heard": round(when.checkpoints["impact"] + _way_of_sound_s(take, marks["ball"][0]), 6),
         },
         "readings": [
             {
@@ -130,6 +132,11 @@ def truth(take: Take, motion: Motion, times: Floats) -> dict[str, Any]:
         "pixels": {name: np.round(place, 2).tolist() for name, place in pixels.items()},
         "hidden": {name: "".join("01"[int(h)] for h in flags) for name, flags in unseen.items()},
     }
+
+
+def _way_of_sound_s(take: Take, ball: Floats) -> float:
+    """Time the sound of the strike takes to the camera."""
+    return float(np.linalg.norm(take.camera.eye - ball)) / SOUND_M_S
 
 
 def _camera(take: Take) -> dict[str, Any]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
@@ -49,8 +49,10 @@ class Recording:
         return self.captured_s(count) * self.capture_fps / self.played_fps
 
 
-def write(path: Path, pictures: Iterable[Picture], count: int, recording: Recording, strike_s: float) -> None:
-    """Write `count` pictures as a clip; `strike_s` is the hit, real seconds from the first frame."""
+def write(
+    path: Path, pictures: Iterable[Picture], count: int, recording: Recording, heard_s: Sequence[float]
+) -> None:
+    """Write `count` pictures as a clip; `heard_s`: when hits are heard, real seconds from the first frame."""
     played = recording.played_s(count)
     turns = recording.rotation // 90
     with av.open(str(path), "w") as out:
@@ -69,26 +71,26 @@ def write(path: Path, pictures: Iterable[Picture], count: int, recording: Record
             if number == 0:
                 video.height, video.width = stored.shape[:2]
                 if audio is not None:  # before the first packet: the container wants all its streams by then
-                    _write_sound(
-                        out, audio, float(played[-1]), strike_s * recording.capture_fps / recording.played_fps
-                    )
+                    slow = recording.capture_fps / recording.played_fps
+                    _write_sound(out, audio, float(played[-1]), [heard * slow for heard in heard_s])
             frame = av.VideoFrame.from_ndarray(stored, format="rgb24")
             frame.pts, frame.time_base = round(played[number] / CLOCK), CLOCK
             out.mux(video.encode(frame))
         out.mux(video.encode(None))
 
 
-def _write_sound(out: Any, stream: Any, seconds: float, strike_s: float) -> None:
-    """Wind, and a short click where the ball is struck."""
+def _write_sound(out: Any, stream: Any, seconds: float, heard_s: Sequence[float]) -> None:
+    """Wind, and a short click for every ball that is struck."""
     stream.layout = "mono"
     clock = np.arange(round(seconds * SOUND_HZ)) / SOUND_HZ
     dice = np.random.default_rng(11)
     wind = np.convolve(dice.normal(0, 0.02, len(clock)), np.ones(60) / 60, "same")
-    since = clock - strike_s
-    click = np.where(since >= 0, np.exp(-np.maximum(since, 0) / STRIKE_S), 0) * dice.normal(
-        0, 0.5, len(clock)
-    )
-    samples = np.clip(wind + click, -1, 1).astype(np.float32)
+    samples = wind
+    for heard in heard_s:
+        since = clock - heard
+        fading = np.where(since >= 0, np.exp(-np.maximum(since, 0) / STRIKE_S), 0)
+        samples = samples + fading * dice.normal(0, 0.5, len(clock))
+    samples = np.clip(samples, -1, 1).astype(np.float32)
     size = stream.codec_context.frame_size or 1024
     for start in range(0, len(samples), size):
         frame = av.AudioFrame.from_ndarray(samples[None, start : start + size], format="fltp", layout="mono")

@@ -6,11 +6,11 @@ from ninja.errors import ValidationError
 from ninja.security import django_auth
 
 from tropometer.server.bench.api import router as bench
+from tropometer.server.bench.problems import BadEdit
 from tropometer.server.bench.request_api import open_router as sending
 from tropometer.server.bench.request_api import router as requests
-from tropometer.server.bench.services import BadEdit
 from tropometer.server.clips.api import router as clips
-from tropometer.server.clips.services import RefusedClip
+from tropometer.server.clips.rooms import RefusedClip
 from tropometer.server.lessons.api import router as lessons
 from tropometer.server.lessons.services import NotNow
 from tropometer.server.lessons.sheet_api import router as sheets

@@ -116,6 +116,8 @@ STORAGES = {
 MAX_CLIP_BYTES = 500 * 1024 * 1024
 # Files on their way in; a folder that all web servers share.
 UPLOAD_ROOT = env.path("TROPO_UPLOADS", default=str(VAR / "uploads"))()
+# The networks that find a body; ops/models.sh puts them there.
+LANDMARK_MODELS = Path(env.path("TROPO_MODELS", default=str(VAR / "models"))())
 UPLOAD_KEPT_HOURS = 48
 FILE_UPLOAD_PERMISSIONS = 0o600
 

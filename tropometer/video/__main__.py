@@ -1,5 +1,6 @@
-"""`python -m tropometer.video probe FILE` and `… proxy FILE TARGET`, one JSON object a line.
+"""`python -m tropometer.video probe FILE`, `… proxy FILE TARGET`, `… landmarks PROXY TARGET`.
 
+Each says one JSON object a line.
 Foreign files are opened in this process of their own, so that a crash in a decoder stays here.
 Ends 0 with the result as the last line, or 3 with {"refused": reason}.
 """
@@ -27,35 +28,50 @@ def main() -> int:
     resource.setrlimit(resource.RLIMIT_FSIZE, (OUTPUT_BYTES, OUTPUT_BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     parser = argparse.ArgumentParser(prog="python -m tropometer.video")
-    parser.add_argument("command", choices=["probe", "proxy"])
+    parser.add_argument("command", choices=["probe", "proxy", "landmarks"])
     parser.add_argument("source", type=Path)
     parser.add_argument("target", type=Path, nargs="?")
     parser.add_argument("--flip", action="store_true", help="filmed in a mirror: turn it round")
+    parser.add_argument("--models", type=Path, help="folder of the landmark networks")
+    parser.add_argument("--frames", type=int, nargs=2, metavar=("FIRST", "LAST"), help="both included")
     arguments = parser.parse_args()
     try:
-        found = probe(arguments.source)
         if arguments.command == "probe":
-            print(json.dumps(asdict(found)))
+            print(json.dumps(asdict(probe(arguments.source))))
+        elif arguments.command == "proxy":
+            _proxy(arguments.source, arguments.target, arguments.flip)
         else:
-            # A probe is waited for by a person: what only the proxy needs is loaded only for it.
-            from tropometer.video.proxy import make_proxy
-            from tropometer.video.strike import hear_strike
-
-            said = 0
-
-            def progress(share: float) -> None:
-                nonlocal said
-                if int(share * 100) > said:
-                    said = int(share * 100)
-                    print(json.dumps({"progress": said}), flush=True)
-
-            made = make_proxy(arguments.source, arguments.target, found, progress, arguments.flip)
-            strike = hear_strike(arguments.source)
-            print(json.dumps(asdict(made) | {"strike": asdict(strike) if strike else None}))
+            _landmarks(arguments.source, arguments.target, arguments.models, arguments.frames)
     except NotAClip as refusal:
         print(json.dumps({"refused": str(refusal)}))
         return 3
     return 0
+
+
+def _proxy(source: Path, target: Path, flip: bool) -> None:
+    # A probe is waited for by a person: what only the others need is loaded only for them.
+    from tropometer.video.proxy import make_proxy
+    from tropometer.video.strike import hear_strikes
+
+    made = make_proxy(source, target, probe(source), Progress(), flip)
+    print(json.dumps(asdict(made) | {"strikes": [asdict(strike) for strike in hear_strikes(source)]}))
+
+
+def _landmarks(proxy: Path, target: Path, models: Path, frames: tuple[int, int]) -> None:
+    from tropometer.video.landmarks import save_landmarks
+
+    print(json.dumps({"found": save_landmarks(proxy, target, models, *frames, progress=Progress())}))
+
+
+class Progress:
+    """Says each whole percent once."""
+
+    said = 0
+
+    def __call__(self, share: float) -> None:
+        if int(share * 100) > self.said:
+            self.said = int(share * 100)
+            print(json.dumps({"progress": self.said}), flush=True)
 
 
 if __name__ == "__main__":

@@ -18,6 +18,7 @@ import numpy.typing as npt
 from av.error import FFmpegError
 from av.video.stream import VideoStream
 
+from tropometer.video.movement import MovementMeter
 from tropometer.video.opening import NotAClip, check_size, open_file
 from tropometer.video.probe import MAX_FRAMES, Probe
 from tropometer.video.tone import ordinary
@@ -30,11 +31,12 @@ MAX_PROXY_SIDE_PX = 1920
 
 @dataclass(frozen=True)
 class Proxy:
-    """What was made: size and the time of every frame as the file plays, seconds from the first."""
+    """What was made: size, and of every frame its played time in seconds from the first and its movement."""
 
     width: int
     height: int
     played_times_s: list[float]
+    movement: list[float]
 
 
 def make_proxy(
@@ -52,6 +54,7 @@ def make_proxy(
     width, height = (2 * round(side * scale / 2) for side in (found.width, found.height))
     expected = max(1.0, found.seconds * found.played_fps)
     times: list[float] = []
+    meter = MovementMeter()
     with av.open(str(target), "w", options={"movflags": "+faststart"}) as out:
         stream = _proxy_stream(out, width, height, GROUP_FRAMES if expected > ALL_INTRA_FRAMES else 1)
         for number, (picture, time_s) in enumerate(upright_frames(source)):
@@ -64,11 +67,12 @@ def make_proxy(
             frame.pts, frame.time_base = number, Fraction(1, PROXY_FPS)
             out.mux(stream.encode(frame))
             times.append(time_s)
+            meter.add(picture)
             progress(min(0.99, (number + 1) / expected))
         out.mux(stream.encode(None))
     if len(times) < 2:
         raise NotAClip("This file holds a single picture, not a video.")
-    return Proxy(width, height, _rising(times, 1 / found.played_fps))
+    return Proxy(width, height, _rising(times, 1 / found.played_fps), meter.found())
 
 
 def upright_frames(source: Path) -> Iterator[tuple[npt.NDArray[np.uint8], float]]:

@@ -8,20 +8,23 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 
 from tropometer.server.access import asking
-from tropometer.server.bench import services
+from tropometer.server.bench import parting, services
 from tropometer.server.bench.measure import measured, ready_clips, record_of
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.schemas import (
+    BenchClip,
     BenchSwing,
     Edits,
     Measured,
     MoreClips,
     Received,
+    Stretch,
     SwingOf,
     SwingRow,
+    Window,
 )
 from tropometer.server.clips.models import Clip
-from tropometer.server.clips.schemas import ClipChange, ClipOut
+from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.services import student_of
@@ -77,14 +80,18 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
         "words": found.words,
         "usual_miss": found.usual_miss,
         "what_hurts": found.what_hurts,
-        "clips": [_with_times(clip) for clip in found.clips.all()],
+        "part": found.part,
+        "parts": found.parts,
+        "clips": [_bench_clip(clip) for clip in found.clips.select_related("proposals").all()],
         "measured": measured(found),
     }
 
 
-def _with_times(clip: Clip) -> Clip:
-    clip.frame_times_s = times_s(clip)  # type: ignore[attr-defined]  # read by the schema
-    return clip
+def _bench_clip(clip: Clip) -> BenchClip:
+    found = clip.proposals.found if hasattr(clip, "proposals") else {}
+    return BenchClip(
+        **ClipOut.from_orm(clip).dict(), frame_times_s=times_s(clip), proposals=ProposalsOut(**found)
+    )
 
 
 @router.delete("/swings/{uuid:id}", response={204: None})
@@ -106,6 +113,21 @@ def change_clip(request: HttpRequest, id: UUID, change: ClipChange) -> Clip:
     found = clip_of(asking(request), id)
     services.change_clip(found, change)
     return found
+
+
+@router.put("/clips/{uuid:id}/window", response=ClipOut)
+def say_window(request: HttpRequest, id: UUID, window: Window) -> Clip:
+    """Which frames of the clip are the swing."""
+    found = clip_of(asking(request), id)
+    parting.say_window(found, window.first, window.last)
+    return found
+
+
+@router.post("/clips/{uuid:id}/swings", response={201: Received})
+def cut_out(request: HttpRequest, id: UUID, stretch: Stretch) -> tuple[int, dict[str, Any]]:
+    """A stretch of the clip as a swing of its own."""
+    swing = parting.cut_out(clip_of(asking(request), id), stretch.first, stretch.last)
+    return 201, {"swing_id": swing.pk, "refused": []}
 
 
 @router.post("/clips/{uuid:id}/edits", response=Measured)

@@ -5,3 +5,6 @@ class BenchConfig(AppConfig):
     name = "tropometer.server.bench"
     label = "bench"
     default_auto_field = "django.db.models.BigAutoField"
+
+    def ready(self) -> None:
+        from tropometer.server.bench import parting  # noqa: F401  # listens for ready clips

@@ -26,15 +26,25 @@ class Swing(models.Model):
     camera_place = models.CharField(max_length=200, blank=True, help_text="where the camera stood")
     received_at = models.DateTimeField(auto_now_add=True)
     answered_at = models.DateTimeField(null=True, blank=True)
+    found_in = models.ForeignKey(
+        "self", on_delete=models.SET_NULL, null=True, blank=True, related_name="found",
+        help_text="the swing in whose clip this one was found too",
+    )  # fmt: skip
+    part = models.PositiveSmallIntegerField(default=1, help_text="the first swing of its clip, the second …")
+    parts = models.PositiveSmallIntegerField(default=1, help_text="how many were found in the clip")
 
     class Meta:
-        ordering = ["-received_at", "id"]
+        ordering = ["-received_at", "part", "id"]
         constraints = [
+            models.CheckConstraint(
+                condition=Q(part__gte=1, part__lte=models.F("parts")), name="swing_part_is_one_of_parts"
+            ),
+            models.UniqueConstraint(fields=["found_in", "part"], name="swing_part_once"),
             models.CheckConstraint(
                 condition=(Q(student__isnull=False) & Q(reference_hand=""))
                 | (Q(student__isnull=True) & Q(reference_hand__in=Hand.values)),
                 name="swing_has_student_or_reference_hand",
-            )
+            ),
         ]
 
     def __str__(self) -> str:

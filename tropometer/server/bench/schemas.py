@@ -7,7 +7,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field, FiniteFloat
 
-from tropometer.server.clips.schemas import ClipIn, ClipOut
+from tropometer.server.clips.schemas import ClipIn, ClipOut, ProposalsOut
 from tropometer.server.people.schemas import Hand, StudentOut
 from tropometer.swing.names import Checkpoint, LengthPlace, MarkSource
 
@@ -44,6 +44,8 @@ class SwingRow(Schema):
     camera_place: str
     received_at: datetime
     answered_at: datetime | None
+    part: int
+    parts: int
     clips: list[ClipOut]
 
 
@@ -194,6 +196,19 @@ class Measured(Schema):
 
 class BenchClip(ClipOut):
     frame_times_s: list[float]
+    proposals: ProposalsOut
+
+
+class Window(Schema):
+    """The frames of a clip that are the swing, both included; neither: all of it."""
+
+    first: Frame | None = None
+    last: Frame | None = None
+
+
+class Stretch(Schema):
+    first: Frame
+    last: Frame
 
 
 class BenchSwing(Schema):
@@ -207,5 +222,7 @@ class BenchSwing(Schema):
     words: str
     usual_miss: str
     what_hurts: str
+    part: int
+    parts: int
     clips: list[BenchClip]
     measured: Measured

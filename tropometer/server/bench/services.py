@@ -8,17 +8,15 @@ from django.utils import timezone
 
 from tropometer.server.access import owned
 from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Peg, Swing
+from tropometer.server.bench.problems import BadEdit
 from tropometer.server.bench.schemas import CalibrationEdit, MarkEdit, PegEdit, SwingIn
 from tropometer.server.clips.models import Clip
+from tropometer.server.clips.rooms import RefusedClip
 from tropometer.server.clips.schemas import ClipChange, ClipIn
-from tropometer.server.clips.services import RefusedClip, check_all, forget_files, say_anew, take_in
+from tropometer.server.clips.services import check_all, forget_files, same_file, say_anew, take_in
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.models import Student, User
 from tropometer.swing.names import MARKS
-
-
-class BadEdit(ValueError):
-    """An edit that does not fit its clip; names the field."""
 
 
 def swings_of(instructor: User) -> QuerySet[Swing]:
@@ -96,10 +94,13 @@ def remove(swing: Swing) -> None:
 def change_clip(clip: Clip, wanted: ClipChange) -> None:
     """Say anew what a clip shows; what is marked on it turns round with it."""
     with transaction.atomic():
-        Clip.objects.select_for_update().get(pk=clip.pk)
+        list(same_file(clip).select_for_update())
         if say_anew(clip, wanted):
-            Mark.objects.filter(clip=clip).update(x=clip.width - F("x"))
-            Calibration.objects.filter(clip=clip).update(ax=clip.width - F("ax"), bx=clip.width - F("bx"))
+            clips = same_file(clip)
+            Mark.objects.filter(clip__in=clips).update(x=clip.width - F("x"))
+            Calibration.objects.filter(clip__in=clips).update(
+                ax=clip.width - F("ax"), bx=clip.width - F("bx")
+            )
 
 
 def mark_answered(swing: Swing) -> None:

@@ -49,8 +49,13 @@ class Clip(models.Model):
     height = models.PositiveIntegerField()
     played_times_s = ArrayField(models.FloatField(), default=list)
     flipped = models.BooleanField(default=False, help_text="filmed in a mirror: shown the right way round")
-    strike_frame = models.PositiveIntegerField(null=True, help_text="heard in the sound; a proposal")
-    strike_confidence = models.FloatField(null=True)
+    strikes = models.JSONField(default=list, help_text="heard: played_s and confidence of each")
+    movement = ArrayField(models.FloatField(), default=list, help_text="of each frame from the one before")
+    window_first = models.PositiveIntegerField(null=True, help_text="of the swing; null: the whole clip")
+    window_last = models.PositiveIntegerField(null=True, help_text="its last frame")
+    window_from = models.CharField(
+        max_length=5, choices=[("found", "found"), ("hand", "hand")], default="found"
+    )
     sha256 = models.CharField(max_length=64, blank=True, help_text="of the original")
     added_at = models.DateTimeField(auto_now_add=True)
 
@@ -68,9 +73,12 @@ class Clip(models.Model):
                 condition=Q(capture_from__in=("sender", "file")), name="clip_capture_from_known"
             ),
             models.CheckConstraint(
-                condition=Q(strike_confidence__isnull=True)
-                | Q(strike_confidence__gte=0, strike_confidence__lte=1),
-                name="clip_strike_confidence_is_share",
+                condition=Q(window_first__isnull=True, window_last__isnull=True)
+                | Q(window_first__lt=models.F("window_last")),
+                name="clip_window_is_a_stretch",
+            ),
+            models.CheckConstraint(
+                condition=Q(window_from__in=("found", "hand")), name="clip_window_from_known"
             ),
             models.CheckConstraint(
                 condition=~Q(state=State.READY) | ~Q(played_times_s=[]), name="clip_ready_has_times"
@@ -84,6 +92,25 @@ class Clip(models.Model):
     def frame_count(self) -> int:
         """Frames of the proxy; 0 until it is made."""
         return len(self.played_times_s)
+
+    @property
+    def window(self) -> tuple[int, int]:
+        """First and last frame of the swing."""
+        if self.window_first is None or self.window_last is None:
+            return 0, max(self.frame_count - 1, 0)
+        return self.window_first, self.window_last
+
+
+class Proposals(models.Model):
+    """What a clip seems to show, found by a worker: landmarks of the body and what follows from them."""
+
+    clip = models.OneToOneField(Clip, on_delete=models.CASCADE, related_name="proposals")
+    first_frame = models.PositiveIntegerField(help_text="of the landmarks")
+    landmarks = models.BinaryField(help_text="float32 (n, 33, 3): x, y in pixels, visibility; NaN: nobody")
+    found = models.JSONField(default=dict, help_text="view, hand, box and pegs, as schemas.ProposalsOut")
+
+    def __str__(self) -> str:
+        return f"proposals for {self.clip_id}"
 
 
 class Upload(models.Model):

@@ -6,6 +6,8 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
+from tropometer.swing.names import Checkpoint
+
 View = Literal["face_on", "down_the_line"]
 
 
@@ -25,8 +27,6 @@ class ClipOut(Schema):
     capture_from: Literal["sender", "file"]
     played_fps: float
     flipped: bool
-    strike_frame: int | None
-    strike_confidence: float | None
     original_name: str
     state: Literal["waiting", "working", "ready", "refused"]
     progress: int
@@ -34,9 +34,45 @@ class ClipOut(Schema):
     width: int
     height: int
     frame_count: int
+    window: tuple[int, int]
+    window_from: Literal["found", "hand"]
 
 
 class ClipChange(Schema):
     view: View
     capture_fps: float | None = Field(None, gt=0, le=2000)
     flipped: bool = False
+
+
+class ProposedView(Schema):
+    value: View
+    confidence: float
+
+
+class ProposedHand(Schema):
+    value: Literal["right", "left"]
+    confidence: float
+
+
+class BoxOut(Schema):
+    left: float
+    top: float
+    right: float
+    bottom: float
+
+
+class ProposedPeg(Schema):
+    name: Checkpoint
+    frame: int
+    confidence: float
+
+
+class ProposalsOut(Schema):
+    """What a clip seems to show. `looked`: a worker has looked for the player already."""
+
+    looked: bool = False
+    view: ProposedView | None = None
+    hand: ProposedHand | None = None
+    box: BoxOut | None = None
+    capture_fps: float | None = None
+    pegs: list[ProposedPeg] = []

@@ -1,24 +1,22 @@
 """Taking a clip in, making it ready, and handing out its frames."""
 
-import json
-import subprocess
-import sys
 import tempfile
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
-from threading import Timer
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from django.conf import settings
 from django.core.files import File
-from django.core.files.storage import FileSystemStorage
 from django.db import transaction
+from django.db.models import QuerySet
 
 from tropometer.server.access import owned
 from tropometer.server.clips import uploads
 from tropometer.server.clips.models import Clip, State, Upload, proxy_path
+from tropometer.server.clips.proposing import clip_ready, propose_anew, swings_in
+from tropometer.server.clips.rooms import RefusedClip, local_copy, video
 from tropometer.server.clips.schemas import ClipChange, ClipIn
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.models import User
@@ -30,12 +28,8 @@ PROXY_SECONDS = 1800
 PROGRESS_STEP = 4
 # What making a clip ready finds out.
 MADE = [
-    "proxy", "width", "height", "played_times_s", "strike_frame", "strike_confidence", "state", "progress",
+    "proxy", "width", "height", "played_times_s", "movement", "strikes", "state", "progress",
 ]  # fmt: skip
-
-
-class RefusedClip(ValueError):
-    """A file that is no clip; the text is for the sender."""
 
 
 @dataclass(frozen=True)
@@ -64,7 +58,7 @@ def check(sender: Sender, about: ClipIn) -> Checked:
         since = f"{clip.added_at:%d %B %Y}"
         raise RefusedClip(f"{upload.name}: this clip is here already, with {whose} since {since}.")
     try:
-        return Checked(upload, about, sha256, next(_video("probe", upload.path, seconds=PROBE_SECONDS)))
+        return Checked(upload, about, sha256, next(video("probe", upload.path, seconds=PROBE_SECONDS)))
     except RefusedClip as refusal:
         raise RefusedClip(f"{upload.name}: {refusal}") from None
 
@@ -128,6 +122,8 @@ def take_in(swing_id: UUID, checked: Checked) -> Clip:
 
 def process(clip_id: UUID) -> None:
     """Make the proxy of a clip. Safe to run twice: a ready clip is left alone."""
+    from tropometer.server.clips.tasks import look_at
+
     clip = Clip.objects.filter(pk=clip_id).first()
     if clip is None or clip.state in (State.READY, State.REFUSED):
         return
@@ -139,7 +135,7 @@ def process(clip_id: UUID) -> None:
                 copy.write(chunk)
         try:
             flip = ("--flip",) if clip.flipped else ()
-            result = _follow(clip, _video("proxy", source, target, *flip, seconds=PROXY_SECONDS))
+            result = _follow(clip, video("proxy", source, target, *flip, seconds=PROXY_SECONDS))
         except RefusedClip as refusal:
             Clip.objects.filter(pk=clip_id).update(state=State.REFUSED, refusal=str(refusal)[:300])
             clip.original.delete(save=False)
@@ -149,30 +145,67 @@ def process(clip_id: UUID) -> None:
         with target.open("rb") as made:
             clip.proxy.save("proxy.mp4", File(made), save=False)
     clip.width, clip.height = result["width"], result["height"]
-    clip.played_times_s = result["played_times_s"]
-    strike = result["strike"]
-    if strike is not None:
-        times = result["played_times_s"]
-        clip.strike_frame = min(range(len(times)), key=lambda n: abs(times[n] - strike["played_s"]))
-        clip.strike_confidence = strike["confidence"]
+    clip.played_times_s, clip.movement = result["played_times_s"], result["movement"]
+    clip.strikes = result["strikes"]
     clip.state, clip.progress = State.READY, 100
-    clip.save(update_fields=MADE)
+    with transaction.atomic():
+        clip.save(update_fields=MADE)
+        clip_ready.send(sender=Clip, clip=clip, swings=swings_in(clip))
+        look_at.defer(clip_id=str(clip.pk))
 
 
 def say_anew(clip: Clip, wanted: ClipChange) -> bool:
-    """Say anew what a clip shows; True when that turned it round, for which a worker makes it ready again."""
+    """Say anew what a file shows, for every swing found in it.
+
+    True when that turned it round, for which a worker makes it ready again.
+    """
     from tropometer.server.clips.tasks import make_ready
 
     turned = wanted.flipped != clip.flipped
-    clip.view, clip.flipped = wanted.view, wanted.flipped
+    said: dict[str, Any] = {"view": wanted.view, "flipped": wanted.flipped}
     if wanted.capture_fps != clip.capture_fps:
-        clip.capture_fps, clip.capture_from = wanted.capture_fps, "sender"
+        said |= {"capture_fps": wanted.capture_fps, "capture_from": "sender"}
+    if turned:
+        said |= {"state": State.WAITING, "progress": 0}
     with transaction.atomic():
-        if turned:
-            clip.state, clip.progress = State.WAITING, 0
-            make_ready.defer(clip_id=str(clip.pk))
-        clip.save(update_fields=["view", "flipped", "capture_fps", "capture_from", "state", "progress"])
+        same_file(clip).update(**said)
+        for each in same_file(clip).select_related("swing__student"):
+            if turned:
+                make_ready.defer(clip_id=str(each.pk))
+            else:
+                propose_anew(each)
+    clip.refresh_from_db()
     return turned
+
+
+def same_file(clip: Clip) -> QuerySet[Clip]:
+    """All clips of the same file: one for each swing found in it."""
+    return (
+        Clip.objects.filter(original=clip.original.name) if clip.original else Clip.objects.filter(pk=clip.pk)
+    )
+
+
+def share(clip: Clip, swing_id: UUID, first: int, last: int, by: str) -> Clip:
+    """A second clip of the same file, for another swing in it."""
+    from tropometer.server.clips.tasks import look_at
+
+    other = Clip.objects.get(pk=clip.pk)
+    other.pk, other.swing_id = uuid4(), swing_id
+    other.window_first, other.window_last, other.window_from = first, last, by
+    with transaction.atomic():
+        other.save(force_insert=True)
+        look_at.defer(clip_id=str(other.pk))
+    return other
+
+
+def set_window(clip: Clip, first: int | None, last: int | None) -> None:
+    """Say by hand which frames are the swing; None for both: the whole clip."""
+    from tropometer.server.clips.tasks import look_at
+
+    clip.window_first, clip.window_last, clip.window_from = first, last, "hand"
+    with transaction.atomic():
+        clip.save(update_fields=["window_first", "window_last", "window_from"])
+        look_at.defer(clip_id=str(clip.pk))
 
 
 def _follow(clip: Clip, lines: Iterator[dict[str, Any]]) -> dict[str, Any]:
@@ -187,33 +220,6 @@ def _follow(clip: Clip, lines: Iterator[dict[str, Any]]) -> dict[str, Any]:
     raise RefusedClip("This video could not be read to its end.")
 
 
-def _video(command: str, *arguments: Path | str, seconds: int) -> Iterator[dict[str, Any]]:
-    """Run the video room in a process of its own and yield what it says, line by line."""
-    process = subprocess.Popen(
-        [sys.executable, "-m", "tropometer.video", command, *map(str, arguments)],
-        stdout=subprocess.PIPE,
-        stderr=subprocess.DEVNULL,
-        cwd=settings.ROOT,
-        text=True,
-    )
-    assert process.stdout is not None
-    # A decoder that hangs says nothing more: the clock ends it, whatever it does.
-    clock = Timer(seconds, process.kill)
-    clock.start()
-    try:
-        for text in process.stdout:
-            line: dict[str, Any] = json.loads(text)
-            if "refused" in line:
-                raise RefusedClip(line["refused"])
-            yield line
-        if process.wait() != 0:
-            raise RefusedClip("This file is not a video, or it is damaged.")
-    finally:
-        clock.cancel()
-        process.kill()
-        process.wait()
-
-
 def times_s(clip: Clip) -> list[float]:
     """Real time of every frame from the first, seconds."""
     return real_times_s(clip.played_times_s, clip.played_fps, clip.capture_fps)
@@ -221,14 +227,8 @@ def times_s(clip: Clip) -> list[float]:
 
 def still(clip: Clip, frame: int, height: int | None = None) -> bytes:
     """One frame of a ready clip as JPEG, at most `height` high; IndexError outside it."""
-    if isinstance(clip.proxy.storage, FileSystemStorage):
-        return still_jpeg(Path(clip.proxy.path), frame, height)
-    with tempfile.NamedTemporaryFile(suffix=".mp4", dir=settings.FILE_UPLOAD_TEMP_DIR) as copy:
-        with clip.proxy.open("rb") as stored:
-            for chunk in stored.chunks():
-                copy.write(chunk)
-        copy.flush()
-        return still_jpeg(Path(copy.name), frame, height)
+    with local_copy(clip.proxy) as proxy:
+        return still_jpeg(proxy, frame, height)
 
 
 def clip_of(instructor: User, id: UUID) -> Clip:
@@ -237,7 +237,7 @@ def clip_of(instructor: User, id: UUID) -> Clip:
 
 
 def forget_files(clip: Clip) -> None:
-    """Delete what is stored of a clip; its row goes with its swing."""
-    for stored in (clip.original, clip.proxy):
-        if stored:
+    """Delete what is stored of a clip whose row is gone, unless another swing was found in the same file."""
+    for field, stored in (("original", clip.original), ("proxy", clip.proxy)):
+        if stored and not Clip.objects.filter(**{field: stored.name}).exists():
             stored.delete(save=False)

@@ -6,6 +6,7 @@ from django.utils import timezone
 from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
 
+from tropometer.server.clips.proposing import look
 from tropometer.server.clips.services import process
 from tropometer.server.clips.uploads import forget_old
 
@@ -16,6 +17,12 @@ STALLED_S = 30  # a worker that has not been heard of for so long is taken for d
 def make_ready(clip_id: str) -> None:
     """Make a clip's proxy."""
     process(UUID(clip_id))
+
+
+@app.task(retry=RetryStrategy(max_attempts=3, exponential_wait=2), priority=-1)
+def look_at(clip_id: str) -> None:
+    """Propose what a ready clip shows; clips that nobody can see yet go first."""
+    look(UUID(clip_id))
 
 
 @app.periodic(cron="* * * * *")

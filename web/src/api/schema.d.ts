@@ -195,6 +195,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clips/{id}/window": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say Window
+         * @description Which frames of the clip are the swing.
+         */
+        put: operations["tropometer_server_bench_api_say_window"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{id}/swings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cut Out
+         * @description A stretch of the clip as a swing of its own.
+         */
+        post: operations["tropometer_server_bench_api_cut_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clips/{id}/edits": {
         parameters: {
             query?: never;
@@ -634,10 +674,6 @@ export interface components {
             played_fps: number;
             /** Flipped */
             flipped: boolean;
-            /** Strike Frame */
-            strike_frame: number | null;
-            /** Strike Confidence */
-            strike_confidence: number | null;
             /** Original Name */
             original_name: string;
             /**
@@ -655,6 +691,16 @@ export interface components {
             height: number;
             /** Frame Count */
             frame_count: number;
+            /** Window */
+            window: [
+                number,
+                number
+            ];
+            /**
+             * Window From
+             * @enum {string}
+             */
+            window_from: "found" | "hand";
         };
         /** SchoolOut */
         SchoolOut: {
@@ -693,6 +739,10 @@ export interface components {
             received_at: string;
             /** Answered At */
             answered_at: string | null;
+            /** Part */
+            part: number;
+            /** Parts */
+            parts: number;
             /** Clips */
             clips: components["schemas"]["ClipOut"][];
         };
@@ -805,10 +855,6 @@ export interface components {
             played_fps: number;
             /** Flipped */
             flipped: boolean;
-            /** Strike Frame */
-            strike_frame: number | null;
-            /** Strike Confidence */
-            strike_confidence: number | null;
             /** Original Name */
             original_name: string;
             /**
@@ -826,8 +872,19 @@ export interface components {
             height: number;
             /** Frame Count */
             frame_count: number;
+            /** Window */
+            window: [
+                number,
+                number
+            ];
+            /**
+             * Window From
+             * @enum {string}
+             */
+            window_from: "found" | "hand";
             /** Frame Times S */
             frame_times_s: number[];
+            proposals: components["schemas"]["ProposalsOut"];
         };
         /**
          * BenchSwing
@@ -855,9 +912,24 @@ export interface components {
             usual_miss: string;
             /** What Hurts */
             what_hurts: string;
+            /** Part */
+            part: number;
+            /** Parts */
+            parts: number;
             /** Clips */
             clips: components["schemas"]["BenchClip"][];
             measured: components["schemas"]["Measured"];
+        };
+        /** BoxOut */
+        BoxOut: {
+            /** Left */
+            left: number;
+            /** Top */
+            top: number;
+            /** Right */
+            right: number;
+            /** Bottom */
+            bottom: number;
         };
         /** CalibrationValue */
         CalibrationValue: {
@@ -982,6 +1054,59 @@ export interface components {
             /** Y */
             y: number;
         };
+        /**
+         * ProposalsOut
+         * @description What a clip seems to show. `looked`: a worker has looked for the player already.
+         */
+        ProposalsOut: {
+            /**
+             * Looked
+             * @default false
+             */
+            looked: boolean;
+            view?: components["schemas"]["ProposedView"] | null;
+            hand?: components["schemas"]["ProposedHand"] | null;
+            box?: components["schemas"]["BoxOut"] | null;
+            /** Capture Fps */
+            capture_fps?: number | null;
+            /**
+             * Pegs
+             * @default []
+             */
+            pegs: components["schemas"]["ProposedPeg"][];
+        };
+        /** ProposedHand */
+        ProposedHand: {
+            /**
+             * Value
+             * @enum {string}
+             */
+            value: "right" | "left";
+            /** Confidence */
+            confidence: number;
+        };
+        /** ProposedPeg */
+        ProposedPeg: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
+            /** Frame */
+            frame: number;
+            /** Confidence */
+            confidence: number;
+        };
+        /** ProposedView */
+        ProposedView: {
+            /**
+             * Value
+             * @enum {string}
+             */
+            value: "face_on" | "down_the_line";
+            /** Confidence */
+            confidence: number;
+        };
         /** ReadingOut */
         ReadingOut: {
             /** Reading */
@@ -1053,6 +1178,23 @@ export interface components {
              * @default false
              */
             flipped: boolean;
+        };
+        /**
+         * Window
+         * @description The frames of a clip that are the swing, both included; neither: all of it.
+         */
+        Window: {
+            /** First */
+            first?: number | null;
+            /** Last */
+            last?: number | null;
+        };
+        /** Stretch */
+        Stretch: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
         };
         /** CalibrationEdit */
         CalibrationEdit: {
@@ -1860,6 +2002,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClipOut"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_say_window: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Window"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOut"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_cut_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Stretch"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Received"];
                 };
             };
         };

@@ -1,0 +1,106 @@
+"""Several swings in one clip become several swings; a swing's window can be said by hand."""
+
+import json
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from tests.server import making
+from tests.video.several_swings import SeveralSwings, write_several
+from tropometer.server.bench.models import Swing
+from tropometer.server.bench.services import remove
+from tropometer.server.clips import services
+from tropometer.server.clips.models import Clip, Proposals
+from tropometer.server.clips.proposing import look
+
+
+class PartingTests(making.MediaCase):
+    several: SeveralSwings
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        folder = tempfile.TemporaryDirectory()
+        cls.addClassCleanup(folder.cleanup)
+        cls.several = write_several(Path(folder.name))
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.owner = making.instructor()
+        self.client.force_login(self.owner)
+
+    def call(self, method: str, path: str, body: Any) -> Any:
+        with self.captureOnCommitCallbacks(execute=True):
+            return self.client.generic(method, f"/api{path}", json.dumps(body), "application/json")
+
+    def take_in(self, student: bool = True) -> Clip:
+        clips = [making.arrived(self.owner, self.several.path.read_bytes())]
+        if student:
+            about = {"student_id": str(making.student(self.owner).pk), "words": "Which of the two?"}
+            answer = self.call("POST", "/swings", {**about, "clips": clips})
+        else:
+            answer = self.call("POST", "/shelf", {"name": "Model", "hand": "right", "clips": clips})
+        self.assertEqual(answer.status_code, 201, answer.content)
+        clip = Clip.objects.get()
+        services.process(clip.pk)
+        clip.refresh_from_db()
+        return clip
+
+    def holds(self, clip: Clip, which: int) -> bool:
+        first, last = clip.window
+        return first <= self.several.address[which] and self.several.impact[which] + 30 <= last
+
+    def test_each_struck_ball_is_a_swing_and_a_practice_swing_is_none(self) -> None:
+        clip = self.take_in()
+        services.process(clip.pk)  # a job that runs twice makes no more of them
+        first, second = Swing.objects.order_by("part")
+        self.assertEqual([(s.part, s.parts, s.words) for s in (first, second)], [
+            (1, 2, "Which of the two?"), (2, 2, "Which of the two?")])  # fmt: skip
+        self.assertTrue(self.holds(clip, 0))
+        self.assertTrue(self.holds(second.clips.get(), 2))
+        self.assertEqual(clip.window_from, "found")
+        self.assertEqual(len(self.files()), 2)  # one original and one proxy, shared
+        remove(first)
+        self.assertEqual(len(self.files()), 2)
+        remove(second)
+        self.assertEqual(self.files(), [])
+
+    def test_a_reference_keeps_its_surest_swing(self) -> None:
+        clip = self.take_in(student=False)
+        self.assertEqual(Swing.objects.count(), 1)
+        self.assertTrue(self.holds(clip, 0) or self.holds(clip, 2))
+
+    def test_the_window_is_said_by_hand_and_a_stretch_becomes_a_swing(self) -> None:
+        clip = self.take_in()
+        wide = self.call("PUT", f"/clips/{clip.pk}/window", {}).json()
+        self.assertEqual((wide["window"], wide["window_from"]), ([0, clip.frame_count - 1], "hand"))
+        practice = {"first": self.several.address[1] - 20, "last": self.several.impact[1] + 50}
+        answer = self.call("POST", f"/clips/{clip.pk}/swings", practice)
+        self.assertEqual(answer.status_code, 201)
+        third = Swing.objects.get(pk=answer.json()["swing_id"])
+        self.assertEqual((third.part, third.parts, third.clips.get().window_from), (3, 3, "hand"))
+        for bad in ({"first": 5}, {"first": 9, "last": 9}, {"first": 0, "last": 10**6}):
+            said = self.call("PUT", f"/clips/{clip.pk}/window", bad)
+            self.assertEqual(said.status_code, 422, bad)
+            self.assertIn("window", said.json()["detail"])
+
+    def test_what_a_file_shows_is_said_for_all_its_swings(self) -> None:
+        clip = self.take_in()
+        body = {"view": "down_the_line", "capture_fps": 240}
+        self.call("PUT", f"/clips/{clip.pk}/about", body)
+        said = Clip.objects.values_list("view", "capture_fps")
+        self.assertEqual(set(said), {("down_the_line", 240.0)})
+
+    def test_a_worker_proposes_what_the_swing_shows(self) -> None:
+        clip = self.take_in()
+        heard = Proposals.objects.filter(clip=clip)
+        self.assertFalse(heard.exists())
+        look(clip.pk)
+        self.assertEqual(Proposals.objects.get(clip=clip).first_frame, clip.window[0])
+        bench = self.client.get(f"/api/swings/{clip.swing_id}").json()
+        found = bench["clips"][0]["proposals"]
+        self.assertEqual((found["view"]["value"], found["hand"]["value"]), ("face_on", "right"))
+        pegs = {peg["name"]: peg["frame"] for peg in found["pegs"]}
+        self.assertAlmostEqual(pegs["impact"], self.several.impact[0], delta=1)
+        self.assertAlmostEqual(pegs["address"], self.several.address[0], delta=5)
+        self.assertLess(found["box"]["right"] - found["box"]["left"], clip.width / 2)

@@ -1,0 +1,134 @@
+"""What a clip seems to show, against the made-up golfers' truth.
+
+How long a swing takes is common practice, no source.
+"""
+
+from typing import Any
+from unittest import TestCase
+
+import numpy as np
+
+from tests.swings import truth
+from tropometer.golfer.cast import TAKES
+from tropometer.swing.proposals.checkpoints import propose_checkpoints
+from tropometer.swing.proposals.landmarks import Landmarks
+from tropometer.swing.proposals.motion import Heard, find_swings, plausible_slowness
+from tropometer.swing.proposals.seeing import player_box, propose_hand, propose_view
+
+PAIRS = {11: "shoulder", 13: "elbow", 15: "wrist", 17: "wrist", 19: "wrist", 23: "hip", 25: "knee"} | {
+    27: "ankle",
+    29: "heel",
+    31: "toe",
+}
+NAMES = [take.name for take in TAKES]
+
+
+def landmarks_of(known: dict[str, Any]) -> Landmarks:
+    """A network's landmarks as if it were perfect; nose and ears lie about the head where one looks."""
+    pixels = {name: np.array(rows) for name, rows in known["pixels"].items()}
+    times = np.array(known["times_s"]["frames"])
+    points = np.ones((len(times), 33, 3))
+    points[:, :11, :2] = pixels["head"][:, None]
+    looking = pixels["ball"][0, 0] - pixels["head"][0, 0] if known["view"] == "down_the_line" else 0.0
+    points[:, 0, 0] += 0.1 * np.sign(looking) * abs(pixels["head"][0, 1] - pixels["neck"][0, 1])
+    right_is_lead = known["hand"] == "left"
+    for left, name in PAIRS.items():
+        for side, lead in ((0, not right_is_lead), (1, right_is_lead)):
+            points[:, left + side, :2] = pixels[f"{'lead' if lead else 'trail'}_{name}"]
+    return Landmarks(times - times[0], points)
+
+
+def movement_of(landmarks: Landmarks) -> list[float]:
+    """How much moves from frame to frame: the swiftest landmarks."""
+    steps = np.abs(np.diff(landmarks.places, axis=0)).max(axis=2).max(axis=1)
+    return [0.0, *steps.tolist()]
+
+
+class DemoTests(TestCase):
+    def test_view_hand_and_pace_of_every_demo_clip(self) -> None:
+        for name in NAMES:
+            with self.subTest(name):
+                known = truth(name)
+                landmarks, pegs = landmarks_of(known), known["checkpoints"]
+                view = propose_view(landmarks, pegs["address"])
+                hand = propose_hand(landmarks, known["view"], pegs["address"], pegs["top"])
+                self.assertEqual((view.value, hand.value), (known["view"], known["hand"]))
+                self.assertGreater(min(view.confidence, hand.confidence), 0.5)
+                slow = round(known["capture_fps"] / known["played_fps"])
+                played = (landmarks.times_s * slow).tolist()
+                self.assertEqual(plausible_slowness(played, movement_of(landmarks)), slow)
+
+    def test_checkpoints_lie_near_the_true_ones(self) -> None:
+        within_s = {"address": 0.12, "arm_back": 0.08, "top": 0.05, "arm_down": 0.08, "finish": 0.12}
+        for name in NAMES:
+            known = truth(name)
+            landmarks = landmarks_of(known)
+            true = {
+                at: t - known["times_s"]["frames"][0] for at, t in known["times_s"]["checkpoints"].items()
+            }
+            for strike in (Heard(true["impact"], 0.9), None):
+                found = propose_checkpoints(landmarks, movement_of(landmarks), known["hand"], strike)
+                for at, delta in {**within_s, "impact": 0.01 if strike else 0.05}.items():
+                    if at in ("arm_back", "arm_down") and at not in found:
+                        continue  # an arm that never comes level
+                    with self.subTest(name, at=at, strike=strike is not None):
+                        self.assertAlmostEqual(landmarks.times_s[found[at].frame], true[at], delta=delta)
+
+    def test_gaps_are_bridged_and_too_little_says_nothing(self) -> None:
+        known = truth("tobin_first_face")
+        whole = landmarks_of(known)
+        points = whole.points.copy()
+        points[40:44] = np.nan
+        gappy = Landmarks(whole.times_s, points)
+        self.assertLess(float(np.abs(gappy.places - whole.places)[30:54].max()), 0.1 * whole.torso_px)
+        points[10:90] = np.nan
+        self.assertFalse(Landmarks(whole.times_s, points).enough)
+        with self.assertRaisesRegex(ValueError, "landmarks"):
+            Landmarks(whole.times_s[:5], points)
+
+    def test_the_player_is_in_the_box(self) -> None:
+        known = truth("ilse_line")
+        box = player_box(landmarks_of(known), 720, 1280)
+        for name in ("lead_toe", "head", "trail_heel", "grip"):
+            for x, y in known["pixels"][name]:
+                self.assertTrue(box.left <= x <= box.right and box.top <= y <= box.bottom, name)
+        self.assertLess(box.right - box.left, 680)
+
+
+class MotionTests(TestCase):
+    """Bumps of movement on a time line of 60 frames a second."""
+
+    times = [n / 60 for n in range(900)]
+
+    def movement(self, *bumps: tuple[float, float]) -> list[float]:
+        time = np.array(self.times)
+        moved = np.full(len(time), 0.2)
+        for start, end in bumps:
+            moved += np.where(
+                (time > start) & (time < end), 9 * np.sin((time - start) / (end - start) * 3), 0
+            )
+        return moved.tolist()
+
+    def test_swings_are_stretches_of_movement(self) -> None:
+        found = find_swings(self.times, self.movement((2, 3.6), (9, 10.5)), [])
+        for swing, start in zip(found, (2 - 0.6, 9 - 0.6), strict=True):
+            self.assertAlmostEqual(swing.first / 60, start, delta=0.15)
+        self.assertEqual([each.strike for each in found], [None, None])
+
+    def test_where_strikes_are_heard_the_rest_is_practice(self) -> None:
+        heard = [Heard(10.2, 0.9), Heard(6.0, 1.0)]
+        (found,) = find_swings(self.times, self.movement((2, 3.6), (9, 10.5)), heard)
+        self.assertEqual(found.strike, heard[0])
+
+    def test_a_walk_up_to_the_ball_is_no_swing_but_a_strike_in_it_is_found(self) -> None:
+        self.assertEqual(find_swings(self.times, self.movement((1, 9)), []), ())
+        (found,) = find_swings(self.times, self.movement((1, 9)), [Heard(8.0, 1.0)])
+        self.assertAlmostEqual(found.first / 60, 6.1, delta=0.05)
+
+    def test_windows_never_overlap(self) -> None:
+        first, second = find_swings(self.times, self.movement((2, 3.6), (4.2, 5.8)), [])
+        self.assertEqual(first.last + 1, second.first)
+
+    def test_a_clip_cut_at_its_ends_keeps_inside_itself(self) -> None:
+        (found,) = find_swings(self.times[:120], self.movement((0.2, 1.9))[:120], [])
+        self.assertEqual((found.first, found.last), (0, 119))

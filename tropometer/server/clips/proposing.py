@@ -1,0 +1,128 @@
+"""What a clip seems to show: its swings, view, hand, player, capture rate and pegs, proposed by a worker."""
+
+import tempfile
+from pathlib import Path
+from typing import Any, cast
+from uuid import UUID
+
+import numpy as np
+from django.conf import settings
+from django.dispatch import Signal
+
+from tropometer.server.clips.models import Clip, Proposals, State
+from tropometer.server.clips.rooms import local_copy, video
+from tropometer.swing.names import Hand
+from tropometer.swing.proposals.checkpoints import propose_checkpoints
+from tropometer.swing.proposals.landmarks import Landmarks
+from tropometer.swing.proposals.motion import FoundSwing, Heard, find_swings, plausible_slowness
+from tropometer.swing.proposals.seeing import player_box, propose_hand, propose_view
+from tropometer.video.timing import real_times_s
+
+LOOK_SECONDS = 1800
+SOUND_M_S = 343.0
+USUAL_CAMERA_M = 4.0  # where nobody has said how far it stood; a metre more or less is 3 ms
+WHOLE_SHARE = 0.9  # a swing that fills so much of its clip needs no window
+
+# Sent with `clip` and `swings` when a clip has become ready, inside the transaction that says so.
+clip_ready = Signal()
+
+
+def slowness(clip: Clip) -> float:
+    """How many times slower than life the clip plays: as was said, else as its movement makes plausible."""
+    if clip.capture_fps is not None:
+        return clip.capture_fps / clip.played_fps
+    return (plausible_slowness(clip.played_times_s, clip.movement) if clip.movement else None) or 1.0
+
+
+def swings_in(clip: Clip) -> tuple[FoundSwing, ...]:
+    """The swings that a clip seems to hold."""
+    if len(clip.movement) != clip.frame_count:  # made ready before movement was measured
+        return ()
+    return find_swings(_times_s(clip), clip.movement, _heard(clip))
+
+
+def window_of(clip: Clip, swing: FoundSwing) -> tuple[int | None, int | None]:
+    """The window a found swing needs: none where it fills the clip."""
+    if swing.last - swing.first + 1 >= WHOLE_SHARE * clip.frame_count:
+        return None, None
+    return swing.first, swing.last
+
+
+def look(clip_id: UUID) -> None:
+    """Find the player's landmarks over the swing and propose from them. Safe to run twice."""
+    clip = Clip.objects.filter(pk=clip_id, state=State.READY).select_related("swing__student").first()
+    if clip is None:
+        return
+    first, last = clip.window
+    with (
+        tempfile.TemporaryDirectory(dir=settings.FILE_UPLOAD_TEMP_DIR) as folder,
+        local_copy(clip.proxy) as proxy,
+    ):
+        target = Path(folder) / "landmarks.npy"
+        models = ("--models", settings.LANDMARK_MODELS, "--frames", str(first), str(last))
+        for _ in video("landmarks", proxy, target, *models, seconds=LOOK_SECONDS):
+            pass  # it says how far it is; nobody waits for it
+        points = np.load(target)
+    Proposals.objects.update_or_create(
+        clip=clip,
+        defaults={
+            "first_frame": first,
+            "landmarks": points.tobytes(),
+            "found": propose(clip, first, points.astype(float)),
+        },
+    )
+
+
+def propose_anew(clip: Clip) -> None:
+    """Propose again from landmarks found before, after something was said anew about the clip."""
+    stored = Proposals.objects.filter(clip=clip).first()
+    if stored is None:
+        return
+    points = np.frombuffer(bytes(stored.landmarks), np.float32).reshape(-1, 33, 3).astype(float)
+    stored.found = propose(clip, stored.first_frame, points)
+    stored.save(update_fields=["found"])
+
+
+def propose(clip: Clip, first: int, points: "np.ndarray[Any, np.dtype[np.float64]]") -> dict[str, Any]:
+    """Proposals from landmarks of the frames from `first` on, shaped as `ProposalsOut`.
+
+    Pegs are frames of the whole clip. Without landmarks only a heard strike is proposed.
+    """
+    times = np.array(_times_s(clip))
+    stretch = slice(first, first + len(points))
+    movement = clip.movement[stretch]
+    strike = next((s.strike for s in swings_in(clip) if s.first <= sum(clip.window) / 2 <= s.last), None)
+    slow = plausible_slowness(clip.played_times_s, clip.movement) if clip.movement else None
+    found: dict[str, Any] = {"pegs": [], "looked": len(points) > 0, "view": None, "hand": None, "box": None}
+    found["capture_fps"] = round(slow * clip.played_fps, 3) if slow else None
+    landmarks = Landmarks(times[stretch] - times[first], points)
+    if not landmarks.enough or len(movement) != len(points):
+        if strike is not None:
+            frame = int(np.abs(times - strike.at_s).argmin())
+            found["pegs"] = [{"name": "impact", "frame": frame, "confidence": strike.confidence}]
+        return found
+    heard = Heard(strike.at_s - times[first], strike.confidence) if strike else None
+    pegs = propose_checkpoints(landmarks, movement, cast(Hand, clip.swing.hand), heard)
+    if pegs:
+        address, top = pegs["address"].frame, pegs["top"].frame
+        view = propose_view(landmarks, address)
+        hand = propose_hand(landmarks, view.value, address, top)
+        found["view"] = {"value": view.value, "confidence": view.confidence}
+        found["hand"] = {"value": hand.value, "confidence": hand.confidence}
+    box = player_box(landmarks, clip.width, clip.height)
+    found["box"] = {"left": box.left, "top": box.top, "right": box.right, "bottom": box.bottom}
+    found["pegs"] = [
+        {"name": name, "frame": first + peg.frame, "confidence": peg.confidence} for name, peg in pegs.items()
+    ]
+    return found
+
+
+def _times_s(clip: Clip) -> list[float]:
+    return real_times_s(clip.played_times_s, 1.0, slowness(clip))
+
+
+def _heard(clip: Clip) -> list[Heard]:
+    """The strikes when they were made, real seconds."""
+    slow = slowness(clip)
+    late_s = USUAL_CAMERA_M / SOUND_M_S
+    return [Heard(each["played_s"] / slow - late_s, each["confidence"]) for each in clip.strikes]

@@ -1,0 +1,118 @@
+"""Proposes the checkpoints that a body's landmarks tell: address, lead arm level, top, impact, finish.
+
+The shaft's own checkpoints need the club, which no landmark shows.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from tropometer.swing.names import Checkpoint, Hand
+from tropometer.swing.proposals.landmarks import HANDS, SHOULDERS, WRISTS, Landmarks
+from tropometer.swing.proposals.motion import Heard, speed_of
+
+Array = npt.NDArray[np.float64]
+
+# Real seconds (common practice, no source): a downswing takes 0.2 to 0.35, a backswing 0.6 to 1.1.
+TOP_BEFORE_FASTEST_S = (0.6, 0.05)
+TOP_BEFORE_IMPACT_S = (0.6, 0.12)
+IMPACT_AFTER_TOP_S = (0.1, 0.6)
+STRIKE_NEAR_FASTEST_S = 0.25
+START_BEFORE_TOP_S = 0.3
+STILL_SHARE = 0.02  # of the fastest movement: what can just be seen
+FINISH_AFTER_IMPACT_S = 0.25
+SHOULDER_ABOVE_JOINT = 0.07  # torso lengths by which the landmark lies above the joint
+
+
+@dataclass(frozen=True)
+class ProposedPeg:
+    """A checkpoint's frame and how sure it is, 0 to 1."""
+
+    frame: int
+    confidence: float
+
+
+def propose_checkpoints(
+    landmarks: Landmarks, motion: Sequence[float], hand: Hand, strike: Heard | None
+) -> dict[Checkpoint, ProposedPeg]:
+    """Checkpoints of one swing; a doubtful one is left out rather than guessed.
+
+    The top is where the hands are slowest between going back and coming down. Impact is the heard strike;
+    without one, where the hands come back to their place at address.
+    """
+    times, speed = landmarks.times_s, landmarks.hand_speed
+    fastest = int(speed.argmax())
+    top = _slowest(times, speed, times[fastest], TOP_BEFORE_FASTEST_S)
+    if top is None:
+        return {}
+    address = _start(landmarks, motion, top)
+    if strike is not None and abs(strike.at_s - times[fastest]) > STRIKE_NEAR_FASTEST_S:
+        strike = None
+    impact = _impact(landmarks, address, top, strike)
+    if impact is None:
+        return {}
+    top = _slowest(times, speed, times[impact.frame], TOP_BEFORE_IMPACT_S) or top
+    pause = 1 - float(speed[top]) / float(speed[fastest])
+    found: dict[Checkpoint, ProposedPeg] = {
+        "address": ProposedPeg(address, 0.6 if address > 0 else 0.3),
+        "top": ProposedPeg(top, round(0.9 * pause, 2)),
+        "impact": impact,
+    }
+    found |= _arm_level(landmarks, hand, address, top, impact.frame)
+    after = np.flatnonzero(_still(times, motion) & (times > times[impact.frame] + FINISH_AFTER_IMPACT_S))
+    if len(after):
+        found["finish"] = ProposedPeg(int(after[0]), 0.5)
+    return found
+
+
+def _slowest(times: Array, speed: Array, end_s: float, before_s: tuple[float, float]) -> int | None:
+    within = np.flatnonzero((times > end_s - before_s[0]) & (times < end_s - before_s[1]))
+    return int(within[speed[within].argmin()]) if len(within) else None
+
+
+def _start(landmarks: Landmarks, motion: Sequence[float], top: int) -> int:
+    """The last frame in which nothing moves yet."""
+    times = landmarks.times_s
+    before = np.flatnonzero(_still(times, motion) & (times < times[top] - START_BEFORE_TOP_S))
+    return int(before[-1]) if len(before) else 0
+
+
+def _still(times: Array, motion: Sequence[float]) -> npt.NDArray[np.bool_]:
+    moving = speed_of(times.tolist(), motion)
+    floor = float(np.quantile(moving, 0.02))
+    still: npt.NDArray[np.bool_] = moving < floor + STILL_SHARE * (float(moving.max()) - floor)
+    return still
+
+
+def _impact(landmarks: Landmarks, address: int, top: int, strike: Heard | None) -> ProposedPeg | None:
+    times = landmarks.times_s
+    if strike is not None and times[0] <= strike.at_s <= times[-1]:
+        return ProposedPeg(int(np.abs(times - strike.at_s).argmin()), strike.confidence)
+    low, high = times[top] + np.array(IMPACT_AFTER_TOP_S)
+    within = np.flatnonzero((times > low) & (times < high))
+    if not len(within):
+        return None
+    hands = landmarks.middle(HANDS)
+    apart = np.hypot(*(hands[within] - hands[address]).T) / landmarks.torso_px
+    return ProposedPeg(int(within[apart.argmin()]), round(float(np.clip(0.6 - apart.min(), 0, 0.6)), 2))
+
+
+def _arm_level(
+    landmarks: Landmarks, hand: Hand, address: int, top: int, impact: int
+) -> dict[Checkpoint, ProposedPeg]:
+    """Where the lead wrist passes the height of the lead shoulder, going back and coming down."""
+    lead = 0 if hand == "right" else 1
+    shoulder = landmarks.places[:, SHOULDERS[lead], 1] + SHOULDER_ABOVE_JOINT * landmarks.torso_px
+    below = landmarks.places[:, WRISTS[lead], 1] - shoulder
+    found: dict[Checkpoint, ProposedPeg] = {}
+    back = np.flatnonzero((below[address:top] > 0) & (below[address + 1 : top + 1] <= 0))
+    down = np.flatnonzero((below[top:impact] <= 0) & (below[top + 1 : impact + 1] > 0))
+    if len(back):
+        found["arm_back"] = ProposedPeg(address + int(back[0]) + 1, 0.6)
+    if len(down):
+        found["arm_down"] = ProposedPeg(top + int(down[0]) + 1, 0.6)
+    return found

@@ -1,0 +1,75 @@
+"""A body's landmarks over a clip, as a trained network finds them: 33 points a frame, left and right."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
+from scipy.signal import butter, sosfiltfilt
+
+Array = npt.NDArray[np.float64]
+
+# The network's own order; left and right are the body's.
+NOSE = 0
+EARS = (7, 8)
+SHOULDERS = (11, 12)
+WRISTS = (15, 16)
+HANDS = (15, 16, 17, 18, 19, 20)
+HIPS = (23, 24)
+ANKLES = (27, 28)
+HEELS = (29, 30)
+TOES = (31, 32)
+SMOOTHING_HZ = 12.0  # keeps a swing's hands (residuals of demo clips level off at 9 to 13 Hz)
+LEAST_SEEN = 0.5  # share of the frames in which somebody must be found
+
+
+@dataclass(frozen=True)
+class Landmarks:
+    """Real seconds of n frames, and points (n, 33, 3): x, y in pixels and visibility; NaN where nobody is."""
+
+    times_s: Array
+    points: Array
+
+    def __post_init__(self) -> None:
+        if self.points.shape != (len(self.times_s), 33, 3):
+            raise ValueError(f"landmarks: {self.points.shape} for {len(self.times_s)} frames.")
+
+    @property
+    def enough(self) -> bool:
+        """Whether a person is found in enough frames to say anything."""
+        return len(self.times_s) > 12 and float(np.mean(self._seen)) >= LEAST_SEEN
+
+    @property
+    def _seen(self) -> npt.NDArray[np.bool_]:
+        return np.isfinite(self.points[:, 0, 0])
+
+    @cached_property
+    def places(self) -> Array:
+        """x, y (n, 33, 2) without gaps (straight across them) and without the network's trembling."""
+        frames, seen = np.arange(len(self.times_s)), self._seen
+        flat = self.points[:, :, :2].reshape(len(frames), -1)
+        whole = np.column_stack([np.interp(frames, frames[seen], column[seen]) for column in flat.T])
+        rate = 1 / float(np.median(np.diff(self.times_s)))
+        low = butter(2, min(SMOOTHING_HZ, 0.4 * rate), fs=rate, output="sos")
+        smooth: Array = sosfiltfilt(low, whole, axis=0).reshape(-1, 33, 2)
+        return smooth
+
+    @cached_property
+    def torso_px(self) -> float:
+        """Length from the middle of the hips to the middle of the shoulders: the measure of all else here."""
+        length = np.linalg.norm(self.middle(SHOULDERS) - self.middle(HIPS), axis=1)
+        return float(np.median(length))
+
+    def middle(self, of: tuple[int, ...]) -> Array:
+        """Mean place (n, 2) of some landmarks."""
+        mean: Array = self.places[:, of].mean(axis=1)
+        return mean
+
+    @cached_property
+    def hand_speed(self) -> Array:
+        """Speed of both hands (n,), torso lengths a second."""
+        velocity = np.gradient(self.middle(HANDS), self.times_s, axis=0)
+        speed: Array = np.hypot(velocity[:, 0], velocity[:, 1]) / self.torso_px
+        return speed

@@ -1,0 +1,190 @@
+"""Finds a player's body landmarks in pictures with the trained networks of ops/models.
+
+Two networks, as their makers publish them: one finds a person in the whole picture and says how the
+body lies (centre of the hips, size, lean); the other finds 33 landmarks in a square cut out so that the body
+stands upright in it. From frame to frame the square is carried on by the landmarks themselves.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+import cv2
+import numpy as np
+import numpy.typing as npt
+
+from tropometer.video.proxy import upright_frames
+
+Array = npt.NDArray[np.float64]
+Picture = npt.NDArray[np.uint8]
+
+DETECTOR = "pose_detection.tflite"
+LANDMARKER = "pose_landmark_full.tflite"
+COUNT = 33  # landmarks of a body; the network adds six helpers, of which two place the next square
+DETECTOR_PX = 224
+CROP_PX = 256
+HEAT_CELL_PX = 4
+HEAT_REACH = 3
+LEAST_SCORE = 0.5
+LEAST_OVERLAP = 0.3
+ROOM_ABOUT_BODY = 1.25
+ANCHOR_LAYERS = ((28, 2), (14, 2), (7, 6))  # cells a side, anchors a cell
+
+
+@dataclass(frozen=True)
+class Square:
+    """Where a body is: centre and side in pixels, and its lean in radians."""
+
+    centre: Array
+    side: float
+    lean: float
+
+
+class Network:
+    """One network on one thread, given an image and answering with its outputs by name."""
+
+    def __init__(self, path: Path) -> None:
+        from ai_edge_litert.interpreter import Interpreter
+
+        self._interpreter: Any = Interpreter(model_path=str(path), num_threads=1)
+        self._interpreter.allocate_tensors()
+        self._input = self._interpreter.get_input_details()[0]["index"]
+        self._outputs = {out["name"]: out["index"] for out in self._interpreter.get_output_details()}
+
+    def __call__(self, image: npt.NDArray[np.float32]) -> dict[str, npt.NDArray[np.float32]]:
+        self._interpreter.set_tensor(self._input, image[None])
+        self._interpreter.invoke()
+        return {name: self._interpreter.get_tensor(index)[0] for name, index in self._outputs.items()}
+
+
+class LandmarkFinder:
+    """Finds one player's landmarks, picture after picture of a clip."""
+
+    def __init__(self, models: Path) -> None:
+        self._detector = Network(models / DETECTOR)
+        self._landmarker = Network(models / LANDMARKER)
+        self._anchors = _anchors()
+        self._square: Square | None = None
+
+    def find(self, picture: Picture) -> Array | None:
+        """Landmarks (33, 3): x, y in pixels of the picture, and visibility 0 to 1; None without a person."""
+        if self._square is None:
+            self._square = self._detect(picture)
+        if self._square is None:
+            return None
+        points, score = self._landmarks(picture, self._square)
+        if score < LEAST_SCORE:
+            self._square = None
+            return None
+        self._square = _square(points[COUNT, :2], points[COUNT + 1, :2])
+        return points[:COUNT]
+
+    def _detect(self, picture: Picture) -> Square | None:
+        height, width = picture.shape[:2]
+        scale = DETECTOR_PX / max(height, width)
+        small = cv2.resize(
+            picture, (round(width * scale), round(height * scale)), interpolation=cv2.INTER_AREA
+        )
+        left, top = (DETECTOR_PX - small.shape[1]) // 2, (DETECTOR_PX - small.shape[0]) // 2
+        letter = np.full((DETECTOR_PX, DETECTOR_PX, 3), -1, np.float32)
+        letter[top : top + small.shape[0], left : left + small.shape[1]] = small / 127.5 - 1
+        found = self._detector(letter)
+        scores = _logistic(found["Identity_1"][:, 0])
+        best = int(scores.argmax())
+        if scores[best] < LEAST_SCORE:
+            return None
+        boxes = found["Identity"]
+        centres = boxes[:, :2] / DETECTOR_PX + self._anchors
+        sizes = boxes[:, 2:4] / DETECTOR_PX
+        alike = [
+            i
+            for i in np.flatnonzero(scores >= LEAST_SCORE)
+            if _overlap(centres[best], sizes[best], centres[i], sizes[i]) > LEAST_OVERLAP
+        ]
+        keypoints = boxes[:, 4:].reshape(-1, 4, 2) / DETECTOR_PX + self._anchors[:, None]
+        mean = np.average(keypoints[alike], axis=0, weights=scores[alike]) * DETECTOR_PX
+        centre, edge = (mean[:2] - [left, top]) / scale
+        return _square(centre, edge)
+
+    def _landmarks(self, picture: Picture, square: Square) -> tuple[Array, float]:
+        scale = CROP_PX / square.side
+        cosine, sine = np.cos(square.lean) * scale, np.sin(square.lean) * scale
+        into = np.array([[cosine, sine, 0.0], [-sine, cosine, 0.0]])
+        into[:, 2] = CROP_PX / 2 - into[:, :2] @ square.centre
+        crop = cv2.warpAffine(picture, into, (CROP_PX, CROP_PX), flags=cv2.INTER_LINEAR)
+        found = self._landmarker(np.asarray(crop, np.float32) / np.float32(255))
+        rows = found["Identity"].reshape(-1, 5)
+        places = _refined(rows[:, :2].astype(float), found["Identity_3"])
+        back = cv2.invertAffineTransform(into)
+        seen = _logistic(rows[:, 3])
+        return np.column_stack([places @ back[:, :2].T + back[:, 2], seen]), float(found["Identity_1"][0])
+
+
+def save_landmarks(
+    proxy: Path, target: Path, models: Path, first: int, last: int, progress: Callable[[float], None]
+) -> int:
+    """Write the landmarks of a proxy's frames `first` to `last` as a .npy file (n, 33, 3) of float32.
+
+    Frames without a person are NaN. Returns in how many there was one.
+    """
+    finder = LandmarkFinder(models)
+    rows: list[Array] = []
+    nobody = np.full((COUNT, 3), np.nan)
+    for number, (picture, _) in enumerate(upright_frames(proxy)):
+        if number > last:
+            break
+        if number >= first:
+            found = finder.find(picture)
+            rows.append(nobody if found is None else found)
+            progress(len(rows) / (last - first + 1))
+    np.save(target, np.array(rows, np.float32))
+    return sum(bool(np.isfinite(row[0, 0])) for row in rows)
+
+
+def _refined(places: Array, heat: npt.NDArray[np.float32]) -> Array:
+    """Places moved to the middle of the warmth about them, where the network's heat map has any."""
+    refined = places.copy()
+    side = heat.shape[0]
+    for i, (x, y) in enumerate(places):
+        column, row = int(x / HEAT_CELL_PX), int(y / HEAT_CELL_PX)
+        if not (0 <= column < side and 0 <= row < side):
+            continue
+        rows = slice(max(0, row - HEAT_REACH), min(side, row + HEAT_REACH + 1))
+        columns = slice(max(0, column - HEAT_REACH), min(side, column + HEAT_REACH + 1))
+        warmth = _logistic(heat[rows, columns, i])
+        if warmth.max() >= 0.5:
+            ys, xs = np.mgrid[rows, columns]
+            refined[i] = np.array([(xs * warmth).sum(), (ys * warmth).sum()]) / warmth.sum() * HEAT_CELL_PX
+    return refined
+
+
+def _square(centre: Array, edge: Array) -> Square:
+    """The square about a body from the middle of its hips and a point on the circle round the whole of it."""
+    reach = edge - centre
+    lean = np.pi / 2 - np.arctan2(-reach[1], reach[0])
+    return Square(np.asarray(centre, float), 2 * ROOM_ABOUT_BODY * float(np.hypot(*reach)), float(lean))
+
+
+def _overlap(a: Array, a_size: Array, b: Array, b_size: Array) -> float:
+    """Shared area of two boxes over their joint area."""
+    low = np.maximum(a - a_size / 2, b - b_size / 2)
+    high = np.minimum(a + a_size / 2, b + b_size / 2)
+    shared = float(np.prod(np.clip(high - low, 0, None)))
+    return shared / (float(np.prod(a_size) + np.prod(b_size)) - shared + 1e-9)
+
+
+def _anchors() -> Array:
+    """Centres of the detector's anchor boxes, share of the picture, in the order of its outputs."""
+    layers = []
+    for side, each in ANCHOR_LAYERS:
+        rows, columns = np.mgrid[0:side, 0:side]
+        centres = np.stack([(columns + 0.5) / side, (rows + 0.5) / side], -1).reshape(-1, 1, 2)
+        layers.append(centres.repeat(each, axis=1).reshape(-1, 2))
+    return np.concatenate(layers)
+
+
+def _logistic(value: Any) -> Any:
+    return 1 / (1 + np.exp(-np.clip(value, -50, 50)))
