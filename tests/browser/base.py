@@ -58,7 +58,9 @@ class BrowserCase(StaticLiveServerTestCase):
         settings.enable()
         self.addCleanup(settings.disable)
         self.owner = making.instructor()
-        self.context = self.browser.new_context(base_url=self.live_server_url, viewport=self.viewport)  # type: ignore[arg-type]
+        self.context = self.browser.new_context(
+            base_url=self.live_server_url, viewport=self.viewport, reduced_motion="reduce"
+        )  # type: ignore[arg-type]
         self.context.set_default_timeout(WAIT_MS)
         self.addCleanup(self.context.close)
         self.page = self.new_page()

@@ -3,16 +3,24 @@
 Run by ./tropo bench; prints a table and fails on nothing but a wrong frame.
 """
 
+import os
+import re
+from pathlib import Path
 from statistics import median
 from time import monotonic
 from typing import Any
 
+import cv2
+import numpy as np
 from django.test import tag
 from playwright.sync_api import Page
 
 from tests.browser.base import BrowserCase, StageDriver
 from tests.swings import DEMO_CLIPS, ROOT
+from tests.video import strip_clips
+from tropometer.golfer.formats import Recording, write
 from tropometer.server.bench.models import Swing
+from tropometer.server.clips.models import Clip
 from tropometer.server.demo.management.commands.load_demo import put_marks
 from tropometer.server.shelf.models import ReferenceSwing
 
@@ -22,17 +30,19 @@ ON_BENCH = """async ([steps, seeks, frames]) => {
   const stage = document.querySelector("section[data-side=student]");
   const canvas = stage.querySelector("canvas[data-drawn]");
   const rule = document.querySelector("[role=slider]");
-  const drawn = (n) => new Promise((done) => {
-    const look = () => (Number(canvas.dataset.drawn) === n ? done() : setTimeout(look, 0));
-    look();
-  });
   const now = () => Number(canvas.dataset.drawn);
+  // Told by the change itself: a polling clock would add its own tick.
+  const until = (there) => new Promise((done) => {
+    if (there()) return done();
+    const watch = new MutationObserver(() => { if (there()) { watch.disconnect(); done(); } });
+    watch.observe(document.body, { attributes: true, childList: true, characterData: true, subtree: true });
+  });
   const step = [], seek = [];
   for (let i = 0; i < steps; i++) {
     const wanted = now() + 1 < frames ? now() + 1 : now();
     const start = performance.now();
     window.dispatchEvent(new KeyboardEvent("keydown", { key: ".", bubbles: true }));
-    await drawn(wanted);
+    await until(() => now() === wanted);
     step.push(performance.now() - start);
     await new Promise((r) => setTimeout(r, 25));
   }
@@ -45,15 +55,10 @@ ON_BENCH = """async ([steps, seeks, frames]) => {
     const start = performance.now();
     const at = { clientX: x, clientY: box.top + 30, pointerId: 1, buttons: 1, bubbles: true };
     rule.dispatchEvent(new PointerEvent("pointermove", at));
-    await new Promise((done) => {
-      const look = () => {
-        const wanted = Number(rule.getAttribute("aria-valuenow"));
-        if (wanted === now() && (wanted !== before || performance.now() - start > 200)) done();
-        else setTimeout(look, 0);
-      };
-      look();
-    });
-    if (now() !== before) seek.push(performance.now() - start);
+    const wanted = () => Number(rule.getAttribute("aria-valuenow"));
+    const there = until(() => wanted() !== before && wanted() === now()).then(() => true);
+    const moved = await Promise.race([there, new Promise((r) => setTimeout(r, 2000))]);
+    if (moved) seek.push(performance.now() - start);  // else it fell on the same frame
     await new Promise((r) => setTimeout(r, 120));
   }
   return { step, seek };
@@ -86,6 +91,42 @@ ON_VIDEO = """async ([url, steps, seeks, frames]) => {
 }"""
 
 
+# Scrubs to and fro across the whole rule, a new place each screen refresh, as a fast hand does.
+SCRUB = """async ([seconds]) => {
+  const rule = document.querySelector("[role=slider]");
+  const canvas = document.querySelector("section[data-side=student] canvas[data-drawn]");
+  const box = rule.getBoundingClientRect();
+  const wanted = () => Number(rule.getAttribute("aria-valuenow"));
+  const behind = [], drawn = new Set();
+  const end = performance.now() + seconds * 1000;
+  for (let i = 0; performance.now() < end; i++) {
+    const share = Math.abs(((i / 180) % 2) - 1);  // once across in three seconds
+    const x = box.left + 74 + share * (box.width - 100);
+    const at = { clientX: x, clientY: box.top + 30, pointerId: 1, buttons: 1, bubbles: true };
+    rule.dispatchEvent(new PointerEvent("pointermove", at));
+    await new Promise(requestAnimationFrame);
+    await new Promise(requestAnimationFrame);
+    behind.push(Math.abs(wanted() - Number(canvas.dataset.drawn)));
+    drawn.add(canvas.dataset.drawn);
+  }
+  return { behind, drawn: drawn.size };
+}"""
+SCRUB_SECONDS = float(os.environ.get("TROPO_SCRUB_SECONDS", "30"))
+
+
+def processes_mb() -> float:
+    """Memory of the browser's processes, proportional share, MB."""
+    total = 0
+    for folder in Path("/proc").iterdir():
+        try:
+            if b"chromium" not in (folder / "cmdline").read_bytes():
+                continue
+            total += int(re.search(rb"Pss:\s+(\d+)", (folder / "smaps_rollup").read_bytes()).group(1))  # type: ignore[union-attr]
+        except (OSError, AttributeError):
+            continue
+    return total / 1024
+
+
 def row(name: str, bench: list[float], video: list[float]) -> str:
     def p95(values: list[float]) -> float:
         return sorted(values)[int(0.95 * (len(values) - 1))]
@@ -109,10 +150,11 @@ TWO_STAGES = """async (steps) => {
       const look = () => {
         const now = canvases.map((canvas) => canvas.dataset.drawn).join();
         const there = Number(canvases[0].dataset.drawn) === Number(rule.getAttribute("aria-valuenow"));
-        if (now !== before && there && named("reference") === Number(canvases[1].dataset.drawn)) done();
-        else setTimeout(look, 0);
+        return now !== before && there && named("reference") === Number(canvases[1].dataset.drawn);
       };
-      look();
+      if (look()) return done();
+      const watch = new MutationObserver(() => { if (look()) { watch.disconnect(); done(); } });
+      watch.observe(document.body, { attributes: true, childList: true, characterData: true, subtree: true });
     });
     took.push(performance.now() - start);
     await new Promise((r) => setTimeout(r, 25));
@@ -143,6 +185,7 @@ class FrameBench(BrowserCase):
         print(row("random seek", bench["seek"], video["seek"]))
         print(row("two stages", two, [2 * step for step in video["step"]]), "(video element taken twice)")
         print(f"open to first frame {opened_ms:.0f} ms")
+        self.scrub(page)
         for script in sorted((ROOT / "web/dist/assets").glob("*.js")):
             print(f"{script.name:<28}{script.stat().st_size / 1024:8.0f} KiB")
 
@@ -157,3 +200,31 @@ class FrameBench(BrowserCase):
         page.wait_for_timeout(2500)
         took: list[float] = page.evaluate(TWO_STAGES, STEPS)
         return took
+
+    def scrub(self, page: Page) -> None:
+        """Across a swing of 720 frames, and what the browser holds meanwhile."""
+        frames = strip_clips.numbered_frames(120)
+        large = [np.asarray(cv2.resize(frame, (1280, 720)), np.uint8) for frame in frames]
+        source = self.folder / "long.mp4"
+        write(
+            source, (large[n % 120] for n in range(720)), 720, Recording(capture_fps=240, played_fps=30), []
+        )
+        clip = self.student_clip(source, name="Wynn Osk", email="wynn@skerrow.example")
+        Clip.objects.filter(pk=clip.pk).update(capture_fps=240)
+        page.goto(f"/bench/{clip.swing_id}")
+        StageDriver(page).wait_drawn()
+        StageDriver(page, "reference").wait_drawn()
+        page.wait_for_timeout(1000)
+        held = []
+        lag: list[int] = []
+        seen = 0
+        for _ in range(6):
+            found = page.evaluate(SCRUB, [SCRUB_SECONDS / 6])
+            lag += found["behind"]
+            seen = max(seen, found["drawn"])
+            held.append(processes_mb())
+        late = sorted(lag)[int(0.95 * (len(lag) - 1))]
+        print(
+            f"scrub across 720 frames for {SCRUB_SECONDS:.0f} s: frames behind the pointer {median(lag):.0f}, p95 {late}"
+        )
+        print(f"  {seen} different frames drawn; browser holds, MB: {' '.join(f'{mb:.0f}' for mb in held)}")

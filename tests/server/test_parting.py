@@ -73,7 +73,9 @@ class PartingTests(making.MediaCase):
     def test_the_window_is_said_by_hand_and_a_stretch_becomes_a_swing(self) -> None:
         clip = self.take_in()
         wide = self.call("PUT", f"/clips/{clip.pk}/window", {}).json()
-        self.assertEqual((wide["window"], wide["window_from"]), ([0, clip.frame_count - 1], "hand"))
+        self.assertEqual(
+            (wide["window"], wide["window_from"]), ({"first": 0, "last": clip.frame_count - 1}, "hand")
+        )
         practice = {"first": self.several.address[1] - 20, "last": self.several.impact[1] + 50}
         answer = self.call("POST", f"/clips/{clip.pk}/swings", practice)
         self.assertEqual(answer.status_code, 201)

@@ -13,6 +13,7 @@ import numpy as np
 
 from tests.swings import ROOT
 from tests.video import strip_clips
+from tests.video.strip_clips import SIZE
 from tropometer.golfer import strip
 from tropometer.video.opening import NotAClip
 from tropometer.video.probe import probe
@@ -37,22 +38,25 @@ class FormatTests(TestCase):
                 source = strip_clips.write(self.folder, name, self.frames)
                 target = self.folder / f"{name}.proxy.mp4"
                 found = probe(source)
-                self.assertEqual((found.width, found.height), strip_clips.SIZE)
+                self.assertEqual((found.width, found.height), strip_clips.FORMATS[name].get("size", SIZE))
+                first = strip_clips.first_number(name)
                 proxy = make_proxy(source, target, found)
-                self.assertEqual([strip.read(p) for p, _ in upright_frames(target)], list(range(COUNT)))
-                self.assertEqual(len(proxy.played_times_s), COUNT)
+                self.assertEqual(
+                    [strip.read(p) for p, _ in upright_frames(target)], list(range(first, COUNT))
+                )
+                self.assertEqual(len(proxy.played_times_s), COUNT - first)
                 expected = strip_clips.uneven_ms if "variable" in name else lambda n: n * 1000 / 60
                 for number, time_s in enumerate(proxy.played_times_s):
                     self.assertAlmostEqual(time_s * 1000, expected(number), delta=1.1)
-                self.check_proxy_stream(target)
+                self.check_proxy_stream(target, COUNT - first)
 
-    def check_proxy_stream(self, path: Path) -> None:
+    def check_proxy_stream(self, path: Path, count: int) -> None:
         with av.open(str(path)) as container:
             stream = container.streams.video[0]
             packets = [packet for packet in container.demux(stream) if packet.pts is not None]
             self.assertTrue(all(packet.is_keyframe for packet in packets))
             per_frame = 1 / (30 * stream.time_base)
-            self.assertEqual([packet.pts for packet in packets], [round(n * per_frame) for n in range(COUNT)])
+            self.assertEqual([packet.pts for packet in packets], [round(n * per_frame) for n in range(count)])
             self.assertEqual([packet.dts for packet in packets], [packet.pts for packet in packets])
 
     def test_a_still_is_the_frame_it_is_named_for(self) -> None:

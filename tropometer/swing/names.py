@@ -17,10 +17,27 @@ Checkpoint = Literal[
     "shaft_through",
     "finish",
 ]
+# What has a time of its own beside the checkpoints: each is one frame of a clip.
+Event = Literal[
+    "first_move",
+    "lead_heel_up",
+    "lead_heel_down",
+    "lead_knee_start",
+    "pelvis_shift_start",
+    "pelvis_turn_start",
+    "chest_start",
+    "lead_arm_start",
+    "club_start",
+    "trail_heel_off",
+    "post_reached",
+    "lead_knee_straight",
+    "lead_toe_up",
+]
 MarkSource = Literal["hand", "tracked", "proposed"]
 LengthPlace = Literal["body_plane", "toe_line", "ball_line"]
 
 CHECKPOINTS: tuple[Checkpoint, ...] = get_args(Checkpoint)
+EVENTS: tuple[Event, ...] = get_args(Event)
 VIEWS: tuple[View, ...] = get_args(View)
 SOURCES: tuple[MarkSource, ...] = get_args(MarkSource)
 PLACES: tuple[LengthPlace, ...] = get_args(LengthPlace)

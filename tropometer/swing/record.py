@@ -9,7 +9,17 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any, cast
 
-from tropometer.swing.names import CHECKPOINTS, MARKS, Checkpoint, Hand, LengthPlace, MarkSource, View
+from tropometer.swing.names import (
+    CHECKPOINTS,
+    EVENTS,
+    MARKS,
+    Checkpoint,
+    Event,
+    Hand,
+    LengthPlace,
+    MarkSource,
+    View,
+)
 
 FORMAT = "tropometer-swing"
 VERSION = 1
@@ -59,6 +69,7 @@ class Clip:
     camera_distance_m: float | None = None
     off_square_deg: tuple[float, float] | None = None  # angle and its standard deviation
     impact_between: bool = False  # impact lies between its frame and the next
+    events: dict[Event, int] = field(default_factory=dict)
 
     def time_from_impact_s(self, frame: int) -> float | None:
         """Real seconds from impact to a frame, negative before; None while impact is not pegged."""
@@ -106,6 +117,12 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
             raise RecordError(f"{where}.checkpoints.{name}", "not a checkpoint")
         _inside(frame, frames, f"{where}.checkpoints.{name}")
         checkpoints[cast(Checkpoint, name)] = frame
+    events: dict[Event, int] = {}
+    for name, frame in data.get("events", {}).items():
+        if name not in EVENTS:
+            raise RecordError(f"{where}.events.{name}", "not an event")
+        _inside(frame, frames, f"{where}.events.{name}")
+        events[cast(Event, name)] = frame
     between = bool(data.get("impact_between", False))
     if between:
         if "impact" not in checkpoints:
@@ -127,6 +144,7 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
         frame_times_s=times,
         checkpoints=checkpoints,
         impact_between=between,
+        events=events,
         marks=marks,
         known_length=_known_length(calibration.get("known_length"), f"{where}.calibration.known_length"),
         camera_distance_m=calibration.get("camera_distance_m"),
@@ -197,6 +215,7 @@ def _clip_document(clip: Clip) -> dict[str, Any]:
         "calibration": calibration,
         "checkpoints": dict(clip.checkpoints),
         "impact_between": clip.impact_between,
+        "events": dict(clip.events),
         "marks": {
             name: [[frame, m.x, m.y, m.sd_px, m.source] for frame, m in sorted(by_frame.items())]
             for name, by_frame in clip.marks.items()

@@ -1,6 +1,8 @@
 import type { Schemas } from "./api/client";
 
-export type Checkpoint = Schemas["PegOut"]["name"];
+export type PegName = Schemas["PegOut"]["name"];
+export type Checkpoint = Schemas["ReadingOut"]["at"];
+export type SwingEvent = Exclude<PegName, Checkpoint>;
 export type Hand = "right" | "left";
 
 export const CHECKPOINT_WORDS: Record<Checkpoint, string> = {
@@ -14,6 +16,29 @@ export const CHECKPOINT_WORDS: Record<Checkpoint, string> = {
   shaft_through: "Shaft level through",
   finish: "Finish",
 };
+
+/** What has a time of its own beside the checkpoints, in the order a swing has them. */
+export const EVENT_WORDS: Record<SwingEvent, string> = {
+  first_move: "First move",
+  lead_heel_up: "Lead heel up",
+  lead_heel_down: "Lead heel down",
+  lead_knee_start: "Lead knee starts forward",
+  pelvis_shift_start: "Pelvis starts to shift",
+  pelvis_turn_start: "Pelvis starts to turn",
+  chest_start: "Chest starts",
+  lead_arm_start: "Lead arm starts",
+  club_start: "Club starts down",
+  trail_heel_off: "Trail heel off",
+  post_reached: "Lead hip on the post",
+  lead_knee_straight: "Lead knee straight",
+  lead_toe_up: "Lead toe up",
+};
+
+export const PEG_WORDS: Record<PegName, string> = { ...CHECKPOINT_WORDS, ...EVENT_WORDS };
+
+export function isCheckpoint(name: PegName): name is Checkpoint {
+  return name in CHECKPOINT_WORDS;
+}
 
 export const VIEW_WORDS = { face_on: "Face-on", down_the_line: "Down the line" } as const;
 

@@ -90,7 +90,10 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
 def _bench_clip(clip: Clip) -> BenchClip:
     found = clip.proposals.found if hasattr(clip, "proposals") else {}
     return BenchClip(
-        **ClipOut.from_orm(clip).dict(), frame_times_s=times_s(clip), proposals=ProposalsOut(**found)
+        **ClipOut.from_orm(clip).dict(),
+        frame_times_s=times_s(clip),
+        proposals=ProposalsOut(**found),
+        looking=clip.looking,
     )
 
 

@@ -9,7 +9,7 @@ from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.services import times_s
 from tropometer.swing import record as swing_record
 from tropometer.swing.gauges import gauges
-from tropometer.swing.names import Checkpoint, Hand, LengthPlace, MarkSource, View
+from tropometer.swing.names import CHECKPOINTS, EVENTS, Checkpoint, Hand, LengthPlace, MarkSource, View
 from tropometer.swing.read import read
 from tropometer.swing.reading import KINDS, Reading
 from tropometer.swing.schools import SCHOOLS, School
@@ -42,13 +42,15 @@ def _clip(clip: Clip) -> swing_record.Clip:
         place = swing_record.Mark(mark.x, mark.y, mark.sd_px, cast(MarkSource, mark.source))
         marks.setdefault(mark.name, {})[mark.frame] = place
     calibration = _calibration(clip)
+    pegs = {peg.name: peg.frame for peg in clip.pegs.all()}
     return swing_record.Clip(
         id=str(clip.pk),
         view=cast(View, clip.view),
         width=clip.width,
         height=clip.height,
         frame_times_s=tuple(times_s(clip)),
-        checkpoints={cast(Checkpoint, peg.name): peg.frame for peg in clip.pegs.all()},
+        checkpoints={name: frame for name, frame in pegs.items() if name in CHECKPOINTS},
+        events={name: frame for name, frame in pegs.items() if name in EVENTS},
         impact_between=any(peg.between for peg in clip.pegs.all()),
         marks=marks,
         known_length=_known_length(calibration, clip) if calibration else None,

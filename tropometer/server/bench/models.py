@@ -7,7 +7,7 @@ from django.db import models
 from django.db.models import Q
 
 from tropometer.server.people.models import Hand
-from tropometer.swing.names import CHECKPOINTS, MARKS, PLACES, SOURCES
+from tropometer.swing.names import CHECKPOINTS, EVENTS, MARKS, PLACES, SOURCES
 
 
 class Swing(models.Model):
@@ -85,10 +85,10 @@ class SwingRequest(models.Model):
 
 
 class Peg(models.Model):
-    """A checkpoint put on a frame."""
+    """A checkpoint or another event put on a frame."""
 
     clip = models.ForeignKey("clips.Clip", on_delete=models.CASCADE, related_name="pegs")
-    name = models.CharField(max_length=16)
+    name = models.CharField(max_length=24)
     frame = models.PositiveIntegerField()
     between = models.BooleanField(default=False, help_text="it happens between this frame and the next")
 
@@ -98,7 +98,7 @@ class Peg(models.Model):
                 condition=Q(between=False) | Q(name="impact"), name="peg_only_impact_is_between"
             ),
             models.UniqueConstraint(fields=["clip", "name"], name="peg_once_a_clip"),
-            models.CheckConstraint(condition=Q(name__in=CHECKPOINTS), name="peg_name_known"),
+            models.CheckConstraint(condition=Q(name__in=CHECKPOINTS + EVENTS), name="peg_name_known"),
         ]
 
 

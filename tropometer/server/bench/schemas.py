@@ -9,7 +9,7 @@ from pydantic import Field, FiniteFloat
 
 from tropometer.server.clips.schemas import ClipIn, ClipOut, ProposalsOut
 from tropometer.server.people.schemas import Hand, StudentOut
-from tropometer.swing.names import Checkpoint, LengthPlace, MarkSource
+from tropometer.swing.names import Checkpoint, Event, LengthPlace, MarkSource
 
 Frame = Annotated[int, Field(ge=0)]
 Pixels = Annotated[FiniteFloat, Field(ge=-10000, le=10000)]
@@ -63,7 +63,7 @@ class MoreClips(Schema):
 class PegEdit(Schema):
     id: UUID
     kind: Literal["peg"]
-    name: Checkpoint
+    name: Checkpoint | Event
     frame: Frame | None
     between: bool = False  # impact only: it lies between this frame and the next
 
@@ -107,7 +107,7 @@ class Edits(Schema):
 
 
 class PegOut(Schema):
-    name: Checkpoint
+    name: Checkpoint | Event
     frame: int
     between: bool
 
@@ -197,6 +197,7 @@ class Measured(Schema):
 class BenchClip(ClipOut):
     frame_times_s: list[float]
     proposals: ProposalsOut
+    looking: bool
 
 
 class Window(Schema):

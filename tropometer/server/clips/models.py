@@ -2,6 +2,7 @@
 
 import uuid
 from pathlib import Path
+from typing import NamedTuple
 
 from django.conf import settings
 from django.contrib.postgres.fields import ArrayField
@@ -25,6 +26,13 @@ def original_path(clip: "Clip", name: str) -> str:
 
 def proxy_path(clip: "Clip", name: str) -> str:
     return f"clips/{clip.pk}/proxy.mp4"
+
+
+class Window(NamedTuple):
+    """First and last frame of a swing in its clip."""
+
+    first: int
+    last: int
 
 
 class Clip(models.Model):
@@ -56,6 +64,7 @@ class Clip(models.Model):
     window_from = models.CharField(
         max_length=5, choices=[("found", "found"), ("hand", "hand")], default="found"
     )
+    looking = models.BooleanField(default=False, help_text="a worker is to look for the player")
     sha256 = models.CharField(max_length=64, blank=True, help_text="of the original")
     added_at = models.DateTimeField(auto_now_add=True)
 
@@ -94,11 +103,11 @@ class Clip(models.Model):
         return len(self.played_times_s)
 
     @property
-    def window(self) -> tuple[int, int]:
-        """First and last frame of the swing."""
+    def window(self) -> Window:
+        """The frames that are the swing."""
         if self.window_first is None or self.window_last is None:
-            return 0, max(self.frame_count - 1, 0)
-        return self.window_first, self.window_last
+            return Window(0, max(self.frame_count - 1, 0))
+        return Window(self.window_first, self.window_last)
 
 
 class Proposals(models.Model):

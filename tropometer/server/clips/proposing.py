@@ -53,6 +53,13 @@ def look(clip_id: UUID) -> None:
     clip = Clip.objects.filter(pk=clip_id, state=State.READY).select_related("swing__student").first()
     if clip is None:
         return
+    try:
+        _look(clip)
+    finally:
+        Clip.objects.filter(pk=clip_id).update(looking=False)
+
+
+def _look(clip: Clip) -> None:
     first, last = clip.window
     with (
         tempfile.TemporaryDirectory(dir=settings.FILE_UPLOAD_TEMP_DIR) as folder,
@@ -93,7 +100,7 @@ def propose(clip: Clip, first: int, points: "np.ndarray[Any, np.dtype[np.float64
     movement = clip.movement[stretch]
     strike = next((s.strike for s in swings_in(clip) if s.first <= sum(clip.window) / 2 <= s.last), None)
     slow = plausible_slowness(clip.played_times_s, clip.movement) if clip.movement else None
-    found: dict[str, Any] = {"pegs": [], "looked": len(points) > 0, "view": None, "hand": None, "box": None}
+    found: dict[str, Any] = {"pegs": [], "view": None, "hand": None, "box": None}
     found["capture_fps"] = round(slow * clip.played_fps, 3) if slow else None
     landmarks = Landmarks(times[stretch] - times[first], points)
     if not landmarks.enough or len(movement) != len(points):

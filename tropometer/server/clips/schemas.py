@@ -20,6 +20,13 @@ class ClipIn(Schema):
     flipped: bool = False
 
 
+class WindowOut(Schema):
+    """The frames of a clip that are the swing, both included."""
+
+    first: int
+    last: int
+
+
 class ClipOut(Schema):
     id: UUID
     view: View
@@ -34,7 +41,7 @@ class ClipOut(Schema):
     width: int
     height: int
     frame_count: int
-    window: tuple[int, int]
+    window: WindowOut
     window_from: Literal["found", "hand"]
 
 
@@ -68,9 +75,8 @@ class ProposedPeg(Schema):
 
 
 class ProposalsOut(Schema):
-    """What a clip seems to show. `looked`: a worker has looked for the player already."""
+    """What a clip seems to show."""
 
-    looked: bool = False
     view: ProposedView | None = None
     hand: ProposedHand | None = None
     box: BoxOut | None = None

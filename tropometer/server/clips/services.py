@@ -28,7 +28,7 @@ PROXY_SECONDS = 1800
 PROGRESS_STEP = 4
 # What making a clip ready finds out.
 MADE = [
-    "proxy", "width", "height", "played_times_s", "movement", "strikes", "state", "progress",
+    "proxy", "width", "height", "played_times_s", "movement", "strikes", "state", "progress", "looking",
 ]  # fmt: skip
 
 
@@ -147,7 +147,7 @@ def process(clip_id: UUID) -> None:
     clip.width, clip.height = result["width"], result["height"]
     clip.played_times_s, clip.movement = result["played_times_s"], result["movement"]
     clip.strikes = result["strikes"]
-    clip.state, clip.progress = State.READY, 100
+    clip.state, clip.progress, clip.looking = State.READY, 100, True
     with transaction.atomic():
         clip.save(update_fields=MADE)
         clip_ready.send(sender=Clip, clip=clip, swings=swings_in(clip))
@@ -192,6 +192,7 @@ def share(clip: Clip, swing_id: UUID, first: int, last: int, by: str) -> Clip:
     other = Clip.objects.get(pk=clip.pk)
     other.pk, other.swing_id = uuid4(), swing_id
     other.window_first, other.window_last, other.window_from = first, last, by
+    other.looking = True
     with transaction.atomic():
         other.save(force_insert=True)
         look_at.defer(clip_id=str(other.pk))
@@ -203,8 +204,9 @@ def set_window(clip: Clip, first: int | None, last: int | None) -> None:
     from tropometer.server.clips.tasks import look_at
 
     clip.window_first, clip.window_last, clip.window_from = first, last, "hand"
+    clip.looking = True
     with transaction.atomic():
-        clip.save(update_fields=["window_first", "window_last", "window_from"])
+        clip.save(update_fields=["window_first", "window_last", "window_from", "looking"])
         look_at.defer(clip_id=str(clip.pk))
 
 

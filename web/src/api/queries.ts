@@ -75,7 +75,8 @@ export const swingQuery = (id: string) =>
   queryOptions({
     queryKey: ["swing", id],
     queryFn: () => got(api.GET("/api/swings/{id}", { params: { path: { id } } })),
-    refetchInterval: (query) => (query.state.data && busy(query.state.data.clips) ? CLIP_POLL_MS : false),
+    refetchInterval: (query) =>
+      query.state.data?.clips.some((clip) => clip.looking || busy([clip])) ? CLIP_POLL_MS : false,
   });
 
 export const lessonQuery = (id: string) =>

@@ -691,16 +691,22 @@ export interface components {
             height: number;
             /** Frame Count */
             frame_count: number;
-            /** Window */
-            window: [
-                number,
-                number
-            ];
+            window: components["schemas"]["WindowOut"];
             /**
              * Window From
              * @enum {string}
              */
             window_from: "found" | "hand";
+        };
+        /**
+         * WindowOut
+         * @description The frames of a clip that are the swing, both included.
+         */
+        WindowOut: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
         };
         /** SchoolOut */
         SchoolOut: {
@@ -872,11 +878,7 @@ export interface components {
             height: number;
             /** Frame Count */
             frame_count: number;
-            /** Window */
-            window: [
-                number,
-                number
-            ];
+            window: components["schemas"]["WindowOut"];
             /**
              * Window From
              * @enum {string}
@@ -885,6 +887,8 @@ export interface components {
             /** Frame Times S */
             frame_times_s: number[];
             proposals: components["schemas"]["ProposalsOut"];
+            /** Looking */
+            looking: boolean;
         };
         /**
          * BenchSwing
@@ -1037,11 +1041,8 @@ export interface components {
         };
         /** PegOut */
         PegOut: {
-            /**
-             * Name
-             * @enum {string}
-             */
-            name: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
+            /** Name */
+            name: ("address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish") | ("first_move" | "lead_heel_up" | "lead_heel_down" | "lead_knee_start" | "pelvis_shift_start" | "pelvis_turn_start" | "chest_start" | "lead_arm_start" | "club_start" | "trail_heel_off" | "post_reached" | "lead_knee_straight" | "lead_toe_up");
             /** Frame */
             frame: number;
             /** Between */
@@ -1056,14 +1057,9 @@ export interface components {
         };
         /**
          * ProposalsOut
-         * @description What a clip seems to show. `looked`: a worker has looked for the player already.
+         * @description What a clip seems to show.
          */
         ProposalsOut: {
-            /**
-             * Looked
-             * @default false
-             */
-            looked: boolean;
             view?: components["schemas"]["ProposedView"] | null;
             hand?: components["schemas"]["ProposedHand"] | null;
             box?: components["schemas"]["BoxOut"] | null;
@@ -1260,11 +1256,8 @@ export interface components {
              * @enum {string}
              */
             kind: "peg";
-            /**
-             * Name
-             * @enum {string}
-             */
-            name: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
+            /** Name */
+            name: ("address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish") | ("first_move" | "lead_heel_up" | "lead_heel_down" | "lead_knee_start" | "pelvis_shift_start" | "pelvis_turn_start" | "chest_start" | "lead_arm_start" | "club_start" | "trail_heel_off" | "post_reached" | "lead_knee_straight" | "lead_toe_up");
             /** Frame */
             frame: number | null;
             /**

@@ -9,6 +9,7 @@ import { Trouble } from "../parts/Trouble";
 import type { Units } from "../units";
 import { BenchContext, useBench } from "./benchContext";
 import { type Bench as BenchOf, createBench, KNOWN_LENGTH, OTHER, type Side as SideName } from "./benchStore";
+import { EventList } from "./EventList";
 import { KnownLengthPanel } from "./KnownLengthPanel";
 import { KEYS, useKeys } from "./keys";
 import { MarkRail } from "./MarkRail";
@@ -20,6 +21,7 @@ import { recall, remember } from "./standing";
 import { Tapes } from "./Tapes";
 import { Transport } from "./Transport";
 import { usePlay } from "./usePlay";
+import { WindowMenu } from "./WindowMenu";
 
 /** A student's swing on the bench, a reference beside it. */
 export function Bench() {
@@ -28,14 +30,16 @@ export function Bench() {
 }
 
 function OpenBench({ id }: { id: string }) {
-  const [bench] = useState(() => createBench(recall(id)));
+  const [stood] = useState(() => recall(id));
+  const [bench] = useState(() => createBench(stood));
   const swing = useQuery(swingQuery(id));
   const shelf = useQuery(shelfQuery);
   const [chosen, setChosen] = useState<string | null>(null);
   const own = swing.data?.student === null;
   const usable = shelf.data?.filter((each) => each.clips.some((clip) => clip.state === "ready"));
   const pegged = usable?.find((each) => each.hand === swing.data?.hand) ?? usable?.[0];
-  const referenceId = own ? "" : (chosen ?? pegged?.swing_id ?? "");
+  const before = usable?.find((each) => each.swing_id === stood.places.reference?.swingId);
+  const referenceId = own ? "" : (chosen ?? (before ?? pegged)?.swing_id ?? "");
   const reference = useQuery({ ...swingQuery(referenceId), enabled: referenceId !== "" });
 
   useEffect(() => {
@@ -116,7 +120,10 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
       <div className="flex h-8 shrink-0 items-center gap-3">
         <h1 className="text-lg font-bold">
           {swing.title}
-          <span className="ml-2 text-sm font-normal">{swing.club}</span>
+          <span className="ml-2 text-sm font-normal">
+            {swing.club}
+            {swing.parts > 1 && ` · swing ${swing.part} of ${swing.parts} in its clip`}
+          </span>
         </h1>
         {swing.words && (
           <p className="min-w-0 flex-1 truncate text-sm italic opacity-85" title={swing.words}>
@@ -164,7 +171,11 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
           </div>
           <div className="flex shrink-0 items-center justify-between gap-2">
             <Transport />
-            <StageTools />
+            <div className="flex items-center gap-1">
+              <EventList />
+              <WindowMenu />
+              <StageTools />
+            </div>
           </div>
           <SwingRule />
         </div>

@@ -2,7 +2,7 @@ import { Check } from "lucide-react";
 import { stillOf } from "../api/queries";
 import { CHECKPOINT_WORDS, type Checkpoint } from "../words";
 import { useBench } from "./benchContext";
-import { pegsOf, type Side, type SideState } from "./benchStore";
+import { openProposals, pegsOf, type Side, type SideState } from "./benchStore";
 
 /** The nine checkpoints in the order of the swing, with a short name for a narrow place. */
 export const CHECKPOINTS: [Checkpoint, string][] = [
@@ -17,7 +17,7 @@ export const CHECKPOINTS: [Checkpoint, string][] = [
   ["finish", "Finish"],
 ];
 
-const sure = (confidence: number | null) => `${Math.round((confidence ?? 0) * 100)} %`;
+const sure = (confidence: number) => `${Math.round(confidence * 100)} %`;
 
 /** A strip of the nine checkpoints: the pegged frames as small pictures, and where a peg is still wanted. */
 export function PegStrip({ side, state }: { side: Side; state: SideState }) {
@@ -25,32 +25,42 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
   const set = useBench((bench) => bench.set);
   const goTo = useBench((bench) => bench.goTo);
   const pegs = pegsOf(state.on);
+  const proposals = openProposals(state);
   return (
     <ol className="grid grid-cols-9 gap-0.5" aria-label="Pegs">
       {CHECKPOINTS.map(([name, short], i) => {
         const frame = pegs[name];
         const here = frame === state.frame;
-        const heard = name === "impact" && frame === undefined ? state.clip.strike_frame : null;
+        const proposed = frame === undefined ? proposals.find((peg) => peg.name === name) : undefined;
         const words = CHECKPOINT_WORDS[name];
         return (
           <li key={name} className={`plate overflow-hidden ${here ? "border-brass bg-brass/25" : ""}`}>
-            {heard !== null && (
+            {proposed && (
               <button
                 type="button"
-                className="block h-9 w-full border border-dashed border-brass bg-brass/20 text-[10px] leading-tight"
+                className="relative block h-9 w-full border border-dashed border-brass bg-dusk"
                 onClick={() => {
                   set({ active: side, playing: null });
-                  edit(side, { kind: "peg", name, frame: heard, between: false });
-                  goTo(side, heard);
+                  edit(side, { kind: "peg", name, frame: proposed.frame, between: false });
+                  goTo(side, proposed.frame);
                 }}
-                title={`The strike is heard at frame ${heard}, ${sure(state.clip.strike_confidence)} sure: peg impact there`}
+                title={`${words} seems to be frame ${proposed.frame}, ${sure(proposed.confidence)} sure: peg it there`}
+                aria-label={`${words}: frame ${proposed.frame} is proposed; peg it`}
               >
-                heard <span className="num block">{heard}</span>
+                <img
+                  className={`h-full w-full object-cover object-[50%_40%] opacity-45 ${state.mirrored ? "-scale-x-100" : ""}`}
+                  src={stillOf(state.clip, proposed.frame, 120)}
+                  alt=""
+                  loading="lazy"
+                />
+                <span className="num absolute inset-x-0 bottom-0 bg-dusk/85 text-[10px] leading-tight text-paper">
+                  {proposed.frame}?
+                </span>
               </button>
             )}
             <button
               type="button"
-              hidden={heard !== null}
+              hidden={proposed !== undefined}
               className="block h-9 w-full bg-dusk/90 text-paper disabled:bg-base-200 disabled:text-pine/70"
               disabled={frame === undefined}
               onClick={() => {

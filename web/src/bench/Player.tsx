@@ -63,7 +63,7 @@ function Shuttle() {
   return (
     <input
       type="range"
-      className="range range-xs w-24 [--range-fill:0]"
+      className="range range-xs w-16 [--range-fill:0]"
       aria-label="Shuttle"
       title="Hold to shuttle (Z, X)"
       min={-1}

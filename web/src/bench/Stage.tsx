@@ -1,6 +1,7 @@
-import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from "react";
+import { ZoomIn, ZoomOut } from "lucide-react";
+import { type KeyboardEvent, type PointerEvent, useCallback, useRef, useState } from "react";
 import { fromImpact, type Units } from "../units";
-import { CHECKPOINT_WORDS, MARK_WORDS, VIEW_WORDS } from "../words";
+import { MARK_WORDS, PEG_WORDS, VIEW_WORDS } from "../words";
 import { useBench } from "./benchContext";
 import {
   KNOWN_LENGTH,
@@ -11,16 +12,19 @@ import {
   timelineOf,
   wantedMarks,
 } from "./benchStore";
+import { Doubts } from "./Doubts";
 import { GaugeLayer } from "./GaugeLayer";
 import { INK } from "./ink";
 import { KnownLengthLine } from "./KnownLengthLine";
 import { Loupe } from "./Loupe";
 import { MarkLayer } from "./MarkLayer";
 import { Overlay } from "./Overlay";
+import { ProposedPegs } from "./ProposedPegs";
 import { timeFromImpact } from "./pegLink";
-import { aboutPlayer, type Point, toPicture, toStage, type View, wholePicture, zoomed } from "./stageView";
+import { type Point, sameView, toPicture, toStage, type View } from "./stageView";
 import { useFrames } from "./useFrames";
 import { useSize } from "./useSize";
+import { useStageView, ZOOM_STEP } from "./useStageView";
 
 const HAND_SD_PX = 1.5; // one standard deviation of a careful click on a 720-line picture
 const REFERENCE_LINES = 720;
@@ -31,10 +35,11 @@ export function handSd(side: SideState): number {
 }
 
 interface Drag {
-  kind: "pan" | "mark" | "length";
+  kind: "pan" | "mark" | "length" | "pinch";
   from: Point;
   view: View;
   gesture: string;
+  pair?: [Point, Point]; // where two fingers began to pinch
 }
 
 /** The frame with the lines of the trade on top; marks are put and moved here. */
@@ -49,22 +54,12 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(box);
-  const [ownView, setOwnView] = useState<View | null>(null);
   const [pointer, setPointer] = useState<Point | null>(null);
   const [start, setStart] = useState<Point | null>(null);
   const drag = useRef<Drag | null>(null);
+  const fingers = useRef(new Map<number, Point>());
 
-  const middle = useRef(clip.width / 2);
-  useEffect(() => {
-    const marks = state.on.marks;
-    if (marks.length) middle.current = marks.reduce((sum, mark) => sum + mark.x, 0) / marks.length;
-  }, [state.on.marks]);
-  const ready = size.width > 0 && size.height > 0;
-  const [homeView, setHomeView] = useState<View | null>(null);
-  useEffect(() => {
-    if (ready) setHomeView(aboutPlayer(clip, size, middle.current, state.mirrored));
-  }, [ready, size, clip, state.mirrored]);
-  const view = ownView ? { ...ownView, mirrored: state.mirrored } : homeView;
+  const { view, look, zoom, shift, pinch, setLook } = useStageView(side, state, box, size);
   const stableView = useStableView(view);
   const drawn = useFrames(clip, frame, direction, canvas, stableView, size);
   const shownFrame = drawn.frame ?? frame;
@@ -77,20 +72,6 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     (point: Point) => (stableView ? toStage(point, stableView, size) : { x: 0, y: 0 }),
     [stableView, size],
   );
-
-  useEffect(() => {
-    const element = box.current;
-    if (!element) return;
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault();
-      if (!stableView) return;
-      const rect = element.getBoundingClientRect();
-      const at = { x: event.clientX - rect.left, y: event.clientY - rect.top };
-      setOwnView(zoomed(stableView, Math.exp(-event.deltaY / 400), at, clip, size));
-    };
-    element.addEventListener("wheel", wheel, { passive: false });
-    return () => element.removeEventListener("wheel", wheel);
-  }, [stableView, clip, size]);
 
   const putMark = (name: string, at: Point, gesture?: string) => {
     const { x, y } = at;
@@ -105,6 +86,12 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     if (!view || drawn.frame === null || event.button !== 0) return;
     const at = pointOf(event);
     set({ active: side });
+    fingers.current.set(event.pointerId, at);
+    const touching = [...fingers.current.values()];
+    if (touching.length === 2) {
+      drag.current = { kind: "pinch", from: at, view, gesture: "", pair: touching as [Point, Point] };
+      return;
+    }
     const hit = (event.target as Element).closest("[data-mark]")?.getAttribute("data-mark");
     const gesture = crypto.randomUUID();
     box.current?.setPointerCapture(event.pointerId);
@@ -127,23 +114,19 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const move = (event: PointerEvent) => {
     const at = pointOf(event);
     setPointer(at);
+    if (fingers.current.has(event.pointerId)) fingers.current.set(event.pointerId, at);
     const now = drag.current;
     if (!now || !view) return;
+    if (now.pair && fingers.current.size === 2)
+      pinch(now.view, now.pair, [...fingers.current.values()] as [Point, Point]);
     if (now.kind === "mark" && selected) putMark(selected, toPicture(at, view, size), now.gesture);
-    if (now.kind === "pan") {
-      const turned = now.view.mirrored ? -1 : 1;
-      const shifted = {
-        ...now.view,
-        cx: now.view.cx - (turned * (at.x - now.from.x)) / now.view.scale,
-        cy: now.view.cy - (at.y - now.from.y) / now.view.scale,
-      };
-      setOwnView(zoomed(shifted, 1, at, clip, size));
-    }
+    if (now.kind === "pan") shift(now.view, { x: at.x - now.from.x, y: at.y - now.from.y });
   };
 
   const up = (event: PointerEvent) => {
     const now = drag.current;
     drag.current = null;
+    fingers.current.delete(event.pointerId);
     if (!now || !view) return;
     if (!tool) setPointer(null); // the loupe goes with the drag
     if (now.kind === "length" && start) {
@@ -236,9 +219,10 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         <button
           type="button"
           className="btn btn-ghost btn-xs"
-          onClick={() => setOwnView(ownView ? null : wholePicture(clip, size, state.mirrored))}
+          onClick={() => setLook(look === null ? "whole" : null)}
+          title={look === null ? "The whole picture (0)" : "Crop to the player (0)"}
         >
-          {ownView ? "Crop" : "Whole"}
+          {look === null ? "Whole" : "Crop"}
         </button>
       </header>
       <div
@@ -251,6 +235,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         onPointerDown={down}
         onPointerMove={move}
         onPointerUp={up}
+        onPointerCancel={up}
         onPointerLeave={() => setPointer(null)}
         onKeyDown={nudge}
       >
@@ -279,6 +264,11 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
             <MarkLayer state={state} frame={shownFrame} place={place} ink={INK[side]} selected={selected} />
           </svg>
         )}
+        <ZoomButtons zoom={zoom} />
+        <div className="absolute bottom-1 left-1" onPointerDown={(event) => event.stopPropagation()}>
+          <ProposedPegs side={side} state={state} />
+        </div>
+        <Doubts side={side} state={state} />
         {loupeAt && stableView && (
           <Loupe
             bitmap={drawn.bitmap}
@@ -326,7 +316,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
           </span>
         )}
         <span className="ml-auto text-[#D8AA4C]">
-          {peg && `${CHECKPOINT_WORDS[peg.name]}${peg.between ? ", the frame before" : ""}`}
+          {peg && `${PEG_WORDS[peg.name]}${peg.between ? ", the frame before" : ""}`}
           {!peg && after && "Impact, the frame after"}
         </span>
         {peg?.name === "impact" && (
@@ -359,6 +349,32 @@ const NUDGE_WAYS: Record<string, [number, number]> = {
   ArrowDown: [0, 1],
 };
 
+function ZoomButtons({ zoom }: { zoom: (factor: number) => void }) {
+  const shape = "btn btn-xs btn-square border-0 bg-dusk/70 text-paper";
+  return (
+    <div className="absolute right-1 bottom-1 grid gap-1" onPointerDown={(event) => event.stopPropagation()}>
+      <button
+        type="button"
+        className={shape}
+        aria-label="Larger"
+        title="Larger (W)"
+        onClick={() => zoom(ZOOM_STEP)}
+      >
+        <ZoomIn size={14} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className={shape}
+        aria-label="Smaller"
+        title="Smaller (Q)"
+        onClick={() => zoom(1 / ZOOM_STEP)}
+      >
+        <ZoomOut size={14} aria-hidden />
+      </button>
+    </div>
+  );
+}
+
 function LengthInHand({ a, b }: { a: Point; b: Point }) {
   return <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="#D8AA4C" strokeWidth={2} strokeDasharray="4 3" />;
 }
@@ -366,15 +382,6 @@ function LengthInHand({ a, b }: { a: Point; b: Point }) {
 /** The same object while the view is the same, so that drawing is not asked for without need. */
 function useStableView(view: View | null): View | null {
   const last = useRef<View | null>(null);
-  const now = last.current;
-  if (
-    view === null ||
-    now === null ||
-    view.scale !== now.scale ||
-    view.cx !== now.cx ||
-    view.cy !== now.cy ||
-    view.mirrored !== now.mirrored
-  )
-    last.current = view;
+  if (!sameView(last.current, view)) last.current = view;
   return last.current;
 }

@@ -1,4 +1,4 @@
-import { Layers2, Maximize2, Minimize2 } from "lucide-react";
+import { Layers2, Maximize2, Minimize2, ScanEye } from "lucide-react";
 import { useBench } from "./benchContext";
 
 /** One stage over the other, or one stage alone. */
@@ -6,6 +6,7 @@ export function StageTools() {
   const both = useBench((bench) => bench.sides.student !== undefined && bench.sides.reference !== undefined);
   const overlay = useBench((bench) => bench.overlay);
   const solo = useBench((bench) => bench.solo);
+  const alike = useBench((bench) => bench.alike);
   const set = useBench((bench) => bench.set);
   return (
     <div className="flex items-center gap-1" role="toolbar" aria-label="Stages">
@@ -31,6 +32,17 @@ export function StageTools() {
         disabled={!both}
         onChange={(event) => set({ overlay: Number(event.target.value) })}
       />
+      <button
+        type="button"
+        className={`btn btn-sm btn-square ${alike ? "btn-primary" : ""}`}
+        aria-pressed={alike}
+        aria-label="Zoom both stages alike"
+        title="Zoom and shift both stages alike (Y)"
+        disabled={!both}
+        onClick={() => set({ alike: !alike })}
+      >
+        <ScanEye size={16} aria-hidden />
+      </button>
       <button
         type="button"
         className={`btn btn-sm btn-square ${solo ? "btn-primary" : ""}`}

@@ -1,5 +1,6 @@
 import { type PointerEvent, useMemo, useRef } from "react";
-import type { Checkpoint } from "../words";
+import type { PegName } from "../words";
+import { isCheckpoint, PEG_WORDS } from "../words";
 import { useBench } from "./benchContext";
 import { OTHER, type Side, timelineFrom } from "./benchStore";
 import type { ClipMarks } from "./edits";
@@ -11,7 +12,7 @@ import { useSize } from "./useSize";
 const HEIGHT = 62;
 const SIDES = ["student", "reference"] as const;
 const ROW: Record<Side, [number, number]> = { student: [18, 31], reference: [31, 44] };
-const SHORT = Object.fromEntries(CHECKPOINTS) as Record<Checkpoint, string>;
+const SHORT: Record<PegName, string> = { ...PEG_WORDS, ...Object.fromEntries(CHECKPOINTS) };
 const INK: Record<Side, string> = { student: "#C4572E", reference: "#2F5D8A" };
 
 /**
@@ -27,7 +28,11 @@ export function SwingRule() {
   const { width } = useSize(box);
   const student = useTimeline("student");
   const reference = useTimeline("reference");
-  const layout = useMemo(() => layRuler(student, reference, width), [student, reference, width]);
+  const window = useBench((bench) => (bench.sides.student ?? bench.sides.reference)?.clip.window);
+  const layout = useMemo(
+    () => (window ? layRuler(student, reference, window, width) : null),
+    [student, reference, window, width],
+  );
   const ticks = useMemo(
     () => (layout ? SIDES.map((side) => tickPath(side, layout.positions[side], width)) : []),
     [layout, width],
@@ -40,6 +45,7 @@ export function SwingRule() {
     if (layout) goTo(side, layout.frameAt(side, event.clientX - (rect?.left ?? 0)));
   };
   const named = new Set(layout ? withRoom(sides[layout.main]?.on.pegs ?? [], layout) : []);
+  const inside = (x: number) => x >= 0 && x <= width;
   const xOf = (of: Side, frame: number) => layout?.positions[of][frame] ?? -100;
   return (
     <div
@@ -48,8 +54,8 @@ export function SwingRule() {
       role="slider"
       tabIndex={0}
       aria-label="Swing rule"
-      aria-valuemin={0}
-      aria-valuemax={(now?.clip.frame_count ?? 1) - 1}
+      aria-valuemin={now?.clip.window.first ?? 0}
+      aria-valuemax={now?.clip.window.last ?? 0}
       aria-valuenow={now?.frame ?? 0}
       aria-valuetext={`frame ${now?.frame ?? 0}`}
       onPointerDown={(event) => {
@@ -79,10 +85,25 @@ export function SwingRule() {
           const [top, bottom] = ROW[side];
           return state.on.pegs.map((peg) => {
             const x = xOf(side, peg.frame);
+            if (!inside(x)) return null;
+            const event = !isCheckpoint(peg.name);
             return (
               <g key={`${side} ${peg.name}`}>
-                <line x1={x} x2={x} y1={top - 4} y2={bottom + 4} stroke="#B8892B" strokeWidth={3} />
-                <circle cx={x} cy={side === "student" ? top - 5 : bottom + 5} r={3.5} fill={INK[side]} />
+                <line
+                  x1={x}
+                  x2={x}
+                  y1={top - 4}
+                  y2={bottom + 4}
+                  stroke="#B8892B"
+                  strokeWidth={event ? 1.5 : 3}
+                />
+                <circle
+                  cx={x}
+                  cy={side === "student" ? top - 5 : bottom + 5}
+                  r={3.5}
+                  fill={event ? "#F6F3EA" : INK[side]}
+                  stroke={INK[side]}
+                />
                 {side === layout?.main && named.has(peg.name) && (
                   <text x={x} y={10} textAnchor="middle" fontSize={11} fontWeight={600} fill="#16302B">
                     {SHORT[peg.name]}
@@ -119,14 +140,15 @@ export function SwingRule() {
 }
 
 // Which names are written where there is no room for all, most wanted first.
-const RANK: Checkpoint[] = ["top", "impact", "address", "finish"];
+const RANK: PegName[] = ["top", "impact", "address", "finish"];
 const NAME_PX = 64;
 
 /** The pegs whose names can be written without running into each other. */
-function withRoom(pegs: ClipMarks["pegs"], layout: RulerLayout): Checkpoint[] {
-  const rank = (name: Checkpoint) => (RANK.includes(name) ? RANK.indexOf(name) : RANK.length);
+function withRoom(pegs: ClipMarks["pegs"], layout: RulerLayout): PegName[] {
+  const rank = (name: PegName) => (RANK.includes(name) ? RANK.indexOf(name) : RANK.length);
   const taken: number[] = [];
-  return [...pegs]
+  return pegs
+    .filter((peg) => isCheckpoint(peg.name))
     .sort((a, b) => rank(a.name) - rank(b.name))
     .filter((peg) => {
       const x = layout.positions[layout.main][peg.frame] ?? -1000;
@@ -138,9 +160,9 @@ function withRoom(pegs: ClipMarks["pegs"], layout: RulerLayout): Checkpoint[] {
 }
 
 function useTimeline(side: Side): Timeline | null {
-  const times = useBench((bench) => bench.sides[side]?.clip.frame_times_s);
+  const clip = useBench((bench) => bench.sides[side]?.clip);
   const on = useBench((bench) => bench.sides[side]?.on);
-  return useMemo(() => (times && on ? timelineFrom(times, on) : null), [times, on]);
+  return useMemo(() => (clip && on ? timelineFrom(clip, on) : null), [clip, on]);
 }
 
 /** Fine ticks, one a frame, long at every tenth. */

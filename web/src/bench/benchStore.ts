@@ -4,6 +4,7 @@ import type { Checkpoint } from "../words";
 import { applied, type ClipMarks, type Edit, EditQueue, inverse, type Measured, type Saving } from "./edits";
 import { linkedFrame, type Pegs, type Timeline } from "./pegLink";
 import { RATES } from "./rates";
+import type { Look } from "./stageView";
 import type { Standing } from "./standing";
 
 export type Side = "student" | "reference";
@@ -44,7 +45,8 @@ type Settable =
   | "looping"
   | "overlay"
   | "flicker"
-  | "solo";
+  | "solo"
+  | "alike";
 
 export interface BenchState {
   sides: Partial<Record<Side, SideState>>;
@@ -59,6 +61,8 @@ export interface BenchState {
   overlay: number; // how much of the reference is seen over the student: 0 none, 1 nothing else
   flicker: boolean; // for as long as its key is held, the reference stands in the student's place
   solo: boolean; // the active stage alone, as large as the bench
+  looks: Partial<Record<Side, Look | null>>; // how each stage is looked at; null: cropped to the player
+  alike: boolean; // both stages are zoomed and shifted together
   undone: Done[];
   done: Done[];
 
@@ -71,8 +75,10 @@ export interface BenchState {
   step: (frames: number) => void;
   toPeg: (way: 1 | -1) => void;
   edit: (side: Side, edit: Edit, gesture?: string) => void;
+  acceptPegs: () => void;
   undo: () => void;
   redo: () => void;
+  setLook: (side: Side, look: Look | null) => void;
   set: (change: Partial<Pick<BenchState, Settable>>) => void;
   play: () => void;
   pace: (way: 1 | -1) => void;
@@ -86,16 +92,30 @@ export function pegsOf(on: ClipMarks): Pegs {
   return Object.fromEntries(on.pegs.map((peg) => [peg.name, peg.frame]));
 }
 
-export function timelineFrom(times: number[], on: ClipMarks): Timeline {
-  return { times, pegs: pegsOf(on), impactBetween: on.pegs.some((peg) => peg.between) };
+/** A frame, or the nearest one that belongs to the swing. */
+export function inWindow(frame: number, { clip }: SideState): number {
+  return Math.min(Math.max(frame, clip.window.first), clip.window.last);
+}
+
+export function timelineFrom(clip: BenchClip, on: ClipMarks): Timeline {
+  const pegs = pegsOf(on);
+  const proposed = Object.fromEntries(clip.proposals.pegs.map((peg) => [peg.name, peg.frame]));
+  const impactBetween = on.pegs.some((peg) => peg.between);
+  return { times: clip.frame_times_s, pegs, links: { ...proposed, ...pegs }, impactBetween };
 }
 
 export function timelineOf(side: SideState): Timeline {
-  return timelineFrom(side.clip.frame_times_s, side.on);
+  return timelineFrom(side.clip, side.on);
 }
 
 export function markAt(side: SideState, name: string, frame = side.frame) {
   return side.on.marks.find((mark) => mark.name === name && mark.frame === frame);
+}
+
+/** Proposed pegs of checkpoints that are not pegged yet. */
+export function openProposals(side: SideState) {
+  const pegs = pegsOf(side.on);
+  return side.clip.proposals.pegs.filter((peg) => pegs[peg.name] === undefined);
 }
 
 /** The marks the face-on readings need at a frame: the foot only at address. */
@@ -174,11 +194,11 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
     const goTo = (side: Side, wanted: number) => {
       const now = get().sides[side];
       if (!now) return;
-      const frame = Math.min(Math.max(Math.round(wanted), 0), now.clip.frame_count - 1);
+      const frame = inWindow(Math.round(wanted), now);
       patch(side, { frame, direction: frame < now.frame ? -1 : 1 });
       const other = get().sides[OTHER[side]];
       if (get().linked && other) {
-        const follow = linkedFrame(frame, timelineOf(now), timelineOf(other));
+        const follow = inWindow(linkedFrame(frame, timelineOf(now), timelineOf(other)), other);
         patch(OTHER[side], { frame: follow, direction: follow < other.frame ? -1 : 1 });
       }
     };
@@ -196,6 +216,8 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       overlay: 0,
       flicker: false,
       solo: false,
+      looks: {},
+      alike: true,
       ...standing.tools,
       done: [],
       undone: [],
@@ -206,8 +228,8 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         const clip = before ?? clipOf(swing);
         if (!clip) return;
         const on = marksOf(side, swing, clip);
-        const last = clip.frame_count - 1;
-        const frame = before && stood ? Math.min(stood.frame, last) : (pegsOf(on).address ?? 0);
+        const { first, last } = clip.window;
+        const frame = before && stood ? Math.min(stood.frame, last) : (pegsOf(on).address ?? first);
         const opened: SideState = {
           swing,
           clip,
@@ -236,7 +258,9 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         if (!now || now.swing.id !== swing.id || queueFor(side, now.clip.id).unsent.length) return;
         const clip = swing.clips.find((each) => each.id === now.clip.id);
         if (!clip) return;
-        patch(side, { swing, clip, on: marksOf(side, swing, clip), readings: swing.measured.readings });
+        const on = marksOf(side, swing, clip);
+        const frame = inWindow(now.frame, { ...now, clip });
+        patch(side, { swing, clip, on, frame, readings: swing.measured.readings });
       },
 
       show: (side, clipId) => {
@@ -244,7 +268,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         const clip = now?.swing.clips.find((each) => each.id === clipId && each.state === "ready");
         if (!now || !clip || clip.id === now.clip.id) return;
         const next = { ...now, clip, on: marksOf(side, now.swing, clip) };
-        const frame = linkedFrame(now.frame, timelineOf(now), timelineOf(next));
+        const frame = inWindow(linkedFrame(now.frame, timelineOf(now), timelineOf(next)), next);
         set(({ sides }) => ({ sides: { ...sides, [side]: { ...next, frame } }, tool: null, selected: null }));
         queueFor(side, clip.id).flush();
       },
@@ -276,7 +300,8 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         const now = sides[active];
         if (!now) return;
         // From the end it starts over.
-        if (playing === null && !looping && now.frame === now.clip.frame_count - 1) goTo(active, 0);
+        const { first, last } = now.clip.window;
+        if (playing === null && !looping && now.frame === last) goTo(active, first);
         set({ playing: playing === null ? rate : null });
       },
 
@@ -310,6 +335,13 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         edit(side, change);
       },
 
+      acceptPegs: () => {
+        const { active, sides, edit: put } = get();
+        const now = sides[active];
+        for (const { name, frame } of now ? openProposals(now) : [])
+          put(active, { kind: "peg", name, frame, between: false });
+      },
+
       undo: () => {
         const last = get().done.at(-1);
         if (!last) return;
@@ -327,6 +359,11 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         get().show(last.side, last.clipId);
         edit(last.side, last.redo);
       },
+
+      setLook: (side, look) =>
+        set(({ looks, alike }) => ({
+          looks: alike ? { student: look, reference: look } : { ...looks, [side]: look },
+        })),
 
       set: (change) => set(change),
       hurry: () => {

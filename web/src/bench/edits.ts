@@ -1,5 +1,5 @@
 import { api, type Schemas } from "../api/client";
-import type { Checkpoint } from "../words";
+import type { PegName } from "../words";
 
 export type ClipMarks = Schemas["ClipMarks"];
 export type Mark = Schemas["MarkOut"];
@@ -8,7 +8,7 @@ export type Measured = Schemas["Measured"];
 
 /** One change to what is put on a clip; `null` takes it away. */
 export type Edit =
-  | { kind: "peg"; name: Checkpoint; frame: number | null; between: boolean }
+  | { kind: "peg"; name: PegName; frame: number | null; between: boolean }
   | { kind: "mark"; name: string; frame: number; place: Schemas["MarkPlace"] | null }
   | { kind: "calibration"; value: Calibration | null };
 

@@ -15,6 +15,13 @@ export const KEYS: [string, string][] = [
   ["A T I", "set the peg address, top, impact on this frame"],
   ["Shift I", "impact lies between this frame and the next"],
   ["Shift 1 … 9", "set any of the nine pegs, in the order of the swing"],
+  ["G", "set all proposed pegs"],
+  ["E", "the events that are no checkpoints"],
+  ["{ }", "the swing starts, ends at this frame of its clip"],
+  ["J", "the swing's window in its clip"],
+  ["W Q", "larger, smaller (or wheel, or two fingers)"],
+  ["0", "the whole picture, or the crop to the player"],
+  ["Y", "zoom both stages alike, or each alone"],
   ["1 … 5", "take a mark in hand: click to place it"],
   ["K", "draw the known length"],
   ["← → ↑ ↓", "with a mark chosen: nudge it a tenth of a screen pixel; Shift a whole one"],
@@ -36,7 +43,8 @@ interface Actions {
   help: () => void;
 }
 
-const typing = (target: EventTarget | null) =>
+/** Whether what has the focus takes letters itself. */
+export const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) &&
   !(target instanceof HTMLInputElement && target.type === "checkbox");
@@ -119,6 +127,8 @@ export function useKeys(bench: Bench, { pick, help }: Actions): void {
       else if (key === "m") state.set({ solo: !state.solo });
       else if (key === "f") state.set({ flicker: true });
       else if (key === "z" || key === "x") shuttle(bench, key === "x" ? 1 : -1, event.repeat);
+      else if (key === "g") state.acceptPegs();
+      else if (key === "y") state.set({ alike: !state.alike });
       else if (key === "l") state.set({ linked: !state.linked });
       else if (key === "p") pick();
     };

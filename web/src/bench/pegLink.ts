@@ -1,16 +1,17 @@
-import type { Checkpoint } from "../words";
+import type { PegName } from "../words";
 
-export type Pegs = Partial<Record<Checkpoint, number>>;
+export type Pegs = Partial<Record<PegName, number>>;
 
 export interface Timeline {
   times: number[]; // real seconds of every frame
   pegs: Pegs;
+  links: Pegs; // by which it is linked to another clip: its pegs, and proposed ones where none is set
   impactBetween: boolean; // impact lies between its frame and the next
 }
 
 /** When a checkpoint is, in real seconds of its clip. */
-function pegTime(line: Timeline, name: Checkpoint): number | undefined {
-  const frame = line.pegs[name];
+function pegTime(line: Timeline, name: PegName, among = line.pegs): number | undefined {
+  const frame = among[name];
   const time = line.times[frame ?? -1];
   const next = line.times[(frame ?? -2) + 1];
   if (time === undefined || next === undefined) return time;
@@ -20,9 +21,9 @@ function pegTime(line: Timeline, name: Checkpoint): number | undefined {
 /** Pairs of times at which both clips are at the same checkpoint, rising in both. */
 function shared(a: Timeline, b: Timeline): [number, number][] {
   const pairs: [number, number][] = [];
-  for (const name of Object.keys(a.pegs) as Checkpoint[]) {
-    const ta = pegTime(a, name);
-    const tb = pegTime(b, name);
+  for (const name of Object.keys(a.links) as PegName[]) {
+    const ta = pegTime(a, name, a.links);
+    const tb = pegTime(b, name, b.links);
     if (ta !== undefined && tb !== undefined) pairs.push([ta, tb]);
   }
   pairs.sort((p, q) => p[0] - q[0]);

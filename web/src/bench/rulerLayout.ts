@@ -10,17 +10,18 @@ export interface RulerLayout {
   frameAt: (side: Side, x: number) => number;
 }
 
-/** Where every frame of both clips lies on the ruler: the student's real time, the reference stretched to it. */
+/** Where every frame lies on the ruler: over the swing's real time, the reference stretched to it. */
 export function layRuler(
   student: Timeline | null,
   reference: Timeline | null,
+  window: { first: number; last: number },
   width: number,
 ): RulerLayout | null {
   const ruler = student ?? reference;
   if (!ruler || width === 0) return null;
   const main: Side = student ? "student" : "reference";
-  const first = ruler.times[0] ?? 0;
-  const last = ruler.times.at(-1) ?? 1;
+  const first = ruler.times[window.first] ?? 0;
+  const last = ruler.times[window.last] ?? 1;
   const room = Math.max(width - LEFT - RIGHT, 1);
   const x = (time: number) => LEFT + ((time - first) / (last - first)) * room;
   const own = ruler.times.map(x);

@@ -11,6 +11,13 @@ export interface Size {
   height: number;
 }
 
+export interface Box {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
 export interface Point {
   x: number;
   y: number;
@@ -28,6 +35,50 @@ export function wholePicture(picture: Size, stage: Size, mirrored: boolean): Vie
 export function aboutPlayer(picture: Size, stage: Size, middle: number, mirrored: boolean): View {
   const scale = stage.height / picture.height;
   return held({ scale, cx: middle, cy: picture.height / 2, mirrored }, picture, stage);
+}
+
+/** A stretch of the picture, as large on the stage as it goes. */
+export function aboutBox(picture: Size, stage: Size, box: Box, mirrored: boolean): View {
+  const scale = Math.min(stage.width / (box.right - box.left), stage.height / (box.bottom - box.top));
+  const middle = { cx: (box.left + box.right) / 2, cy: (box.top + box.bottom) / 2 };
+  return held({ scale, ...middle, mirrored }, picture, stage);
+}
+
+/**
+ * How a stage is looked at beside its crop to the player: so many times as large, and shifted, in
+ * heights of the crop, to the right as a player of the same hand is seen. Two stages looked at alike
+ * show the same part of both players.
+ */
+export type Look = "whole" | { factor: number; x: number; y: number };
+
+export function lookOf(view: View, home: View, stage: Size): Look {
+  const height = stage.height / home.scale;
+  const side = view.mirrored ? -1 : 1;
+  return {
+    factor: view.scale / home.scale,
+    x: (side * (view.cx - home.cx)) / height,
+    y: (view.cy - home.cy) / height,
+  };
+}
+
+export function viewOf(look: Look | null, home: View, picture: Size, stage: Size): View {
+  if (look === null) return home;
+  if (look === "whole") return wholePicture(picture, stage, home.mirrored);
+  const height = stage.height / home.scale;
+  const side = home.mirrored ? -1 : 1;
+  const moved = { ...home, cx: home.cx + side * look.x * height, cy: home.cy + look.y * height };
+  return zoomed(moved, look.factor, { x: stage.width / 2, y: stage.height / 2 }, picture, stage);
+}
+
+/** Between two views; the scale by equal ratios, as the eye takes it. */
+export function between(a: View, b: View, share: number): View {
+  const mix = (p: number, q: number) => p + (q - p) * share;
+  return { ...b, scale: a.scale * (b.scale / a.scale) ** share, cx: mix(a.cx, b.cx), cy: mix(a.cy, b.cy) };
+}
+
+export function sameView(a: View | null, b: View | null): boolean {
+  if (a === null || b === null) return a === b;
+  return a.scale === b.scale && a.cx === b.cx && a.cy === b.cy && a.mirrored === b.mirrored;
 }
 
 /** Keep the picture's edge from being dragged into the stage. */

@@ -1,9 +1,11 @@
 import type { Bench, BenchState, Side } from "./benchStore";
 
+const TOOLS = ["active", "linked", "rate", "looping", "overlay", "solo", "looks", "alike"] as const;
+
 /** Where an instructor stood on a bench: it survives a reload of the tab. */
 export interface Standing {
-  places: Partial<Record<Side, { clipId: string; frame: number }>>;
-  tools: Partial<Pick<BenchState, "active" | "linked" | "rate" | "looping" | "overlay" | "solo">>;
+  places: Partial<Record<Side, { swingId: string; clipId: string; frame: number }>>;
+  tools: Partial<Pick<BenchState, (typeof TOOLS)[number]>>;
 }
 
 const key = (swingId: string) => `tropometer.bench.${swingId}`;
@@ -21,13 +23,14 @@ export function recall(swingId: string): Standing {
 export function remember(swingId: string, bench: Bench): () => void {
   let timer: number | undefined;
   const keep = () => {
-    const { sides, active, linked, rate, looping, overlay, solo } = bench.getState();
+    const state = bench.getState();
     const places: Standing["places"] = {};
     for (const side of ["student", "reference"] as const) {
-      const now = sides[side];
-      if (now) places[side] = { clipId: now.clip.id, frame: now.frame };
+      const now = state.sides[side];
+      if (now) places[side] = { swingId: now.swing.id, clipId: now.clip.id, frame: now.frame };
     }
-    const standing: Standing = { places, tools: { active, linked, rate, looping, overlay, solo } };
+    const tools = Object.fromEntries(TOOLS.map((tool) => [tool, state[tool]]));
+    const standing: Standing = { places, tools };
     sessionStorage.setItem(key(swingId), JSON.stringify(standing));
   };
   const stop = bench.subscribe(() => {

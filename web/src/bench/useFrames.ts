@@ -1,4 +1,4 @@
-import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
+import { type RefObject, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { ClipOut } from "../api/queries";
 import { type ClipFrames, holdFrames } from "./clipFrames";
 import type { Size, View } from "./stageView";
@@ -76,7 +76,8 @@ export function useFrames(
     [canvas, view, stage.width, stage.height, width, height],
   );
 
-  useEffect(() => {
+  // In the same turn as the step that asked for it: a frame at hand is drawn before the screen is.
+  useLayoutEffect(() => {
     if (!store || !view) return;
     let stale = false;
     const have = store.cached(wanted);

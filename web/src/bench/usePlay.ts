@@ -5,8 +5,8 @@ import { nearestFrame } from "./pegLink";
 /** The stretch that is looped: from the peg at or before a frame to the next one. */
 export function loopAbout(side: SideState): [number, number] {
   const frames = side.on.pegs.map((peg) => peg.frame).sort((a, b) => a - b);
-  const first = frames.findLast((frame) => frame <= side.frame) ?? 0;
-  const last = frames.find((frame) => frame > side.frame) ?? side.clip.frame_count - 1;
+  const first = frames.findLast((frame) => frame <= side.frame) ?? side.clip.window.first;
+  const last = frames.find((frame) => frame > side.frame) ?? side.clip.window.last;
   return [first, last];
 }
 
@@ -30,8 +30,8 @@ export function usePlay(bench: Bench, playing: number | null): void {
       if (side.frame !== shown) time = times[side.frame] ?? 0; // somebody stepped meanwhile
       time += ((now - before) / 1000) * playing;
       before = now;
-      const first = times[loop ? loop[0] : 0] ?? 0;
-      const last = times[loop ? loop[1] : times.length - 1] ?? 0;
+      const first = times[loop ? loop[0] : side.clip.window.first] ?? 0;
+      const last = times[loop ? loop[1] : side.clip.window.last] ?? 0;
       const over = time > last || time < first;
       if (over && loop) time = playing > 0 ? first : last;
       shown = nearestFrame(times, Math.min(Math.max(time, first), last));

@@ -6,6 +6,7 @@ import { csrfToken, type Schemas } from "../api/client";
 const MOST_BYTES = 500 * 1024 * 1024;
 const MOST_CLIPS = 8;
 const PIECE_BYTES = 2 * 1024 * 1024; // what is lost of a piece when a connection drops is sent again
+const TUS = { "Tus-Resumable": "1.0.0" };
 const RETRY_MS = [0, 1000, 3000, 5000, 10_000, 20_000];
 
 // Each is said after the file's name and a colon.
@@ -100,6 +101,14 @@ export function useClipUploads(endpoint: string, firstView: View = "face_on") {
         capture_fps: file.meta.capture ? Number(file.meta.capture) : null,
         flipped: file.meta.mirrored,
       })),
+    /** Take the files off the list that the server refused and forgot. */
+    dropForgotten: async () => {
+      for (const file of uppy.getFiles() as Sent[]) {
+        const address = file.progress.uploadComplete ? addressOf(file) : null;
+        const answer = address && (await fetch(address, { method: "HEAD", headers: TUS }).catch(() => null));
+        if (answer && answer.status === 404) uppy.removeFile(file.id);
+      }
+    },
     /** From now on they are the server's to keep or to forget; `false` takes that back. */
     handedIn: (yes: boolean) => {
       kept.current = yes;
@@ -160,7 +169,7 @@ function forget(uppy: Uppy<Meta, Record<string, never>>, file: Sent): void {
   if (file.progress.uploadComplete && address)
     void fetch(address, {
       method: "DELETE",
-      headers: { "Tus-Resumable": "1.0.0", "X-CSRFToken": csrfToken() },
+      headers: { ...TUS, "X-CSRFToken": csrfToken() },
       keepalive: true,
     });
 }

@@ -25,6 +25,7 @@ export function useHandIn(uploads: ClipUploads, refreshes: string | null, done: 
     } catch (trouble) {
       uploads.handedIn(false);
       setError(trouble as Error);
+      await uploads.dropForgotten();
     } finally {
       setBusy(false);
     }
