@@ -169,11 +169,15 @@ class FrameBench(BrowserCase):
         clip = self.student_clip(DEMO_CLIPS / "ilse_face.mov")
         self.sign_in()
         page: Page = self.page
-        page.goto("/inbox")
-        began = monotonic()
-        page.get_by_role("link", name="Open on the bench").click()
-        StageDriver(page).wait_drawn()
-        opened_ms = (monotonic() - began) * 1000
+        opened: list[float] = []
+        for _ in range(5):
+            page.goto("/inbox")
+            page.get_by_role("link", name="Open on the bench").wait_for()
+            page.wait_for_timeout(1000)  # a moment to read it
+            began = monotonic()
+            page.get_by_role("link", name="Open on the bench").click()
+            StageDriver(page).wait_drawn()
+            opened.append((monotonic() - began) * 1000)
         page.wait_for_timeout(1500)
         bench: dict[str, Any] = page.evaluate(ON_BENCH, [STEPS, SEEKS, clip.frame_count])
         url = f"/api/clips/{clip.pk}/proxy.mp4"
@@ -184,7 +188,7 @@ class FrameBench(BrowserCase):
         print(row("frame step", bench["step"], video["step"]))
         print(row("random seek", bench["seek"], video["seek"]))
         print(row("two stages", two, [2 * step for step in video["step"]]), "(video element taken twice)")
-        print(f"open to first frame {opened_ms:.0f} ms")
+        print(f"click to first frame {median(opened):.0f} ms, worst of {len(opened)} {max(opened):.0f}")
         self.scrub(page)
         for script in sorted((ROOT / "web/dist/assets").glob("*.js")):
             print(f"{script.name:<28}{script.stat().st_size / 1024:8.0f} KiB")
@@ -224,7 +228,6 @@ class FrameBench(BrowserCase):
             seen = max(seen, found["drawn"])
             held.append(processes_mb())
         late = sorted(lag)[int(0.95 * (len(lag) - 1))]
-        print(
-            f"scrub across 720 frames for {SCRUB_SECONDS:.0f} s: frames behind the pointer {median(lag):.0f}, p95 {late}"
-        )
+        print(f"scrubbing across 720 frames, 240 a second, for {SCRUB_SECONDS:.0f} s:")
+        print(f"  frames behind the pointer {median(lag):.0f}, p95 {late}")
         print(f"  {seen} different frames drawn; browser holds, MB: {' '.join(f'{mb:.0f}' for mb in held)}")

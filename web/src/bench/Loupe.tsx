@@ -1,4 +1,4 @@
-import { type RefObject, useEffect, useRef } from "react";
+import { useEffect, useRef } from "react";
 import type { Point, Size } from "./stageView";
 
 const SIDE = 132;
@@ -6,7 +6,7 @@ const POWER = 5;
 const LIFT = 84;
 
 interface Props {
-  bitmap: RefObject<ImageBitmap | undefined>;
+  image: () => ImageBitmap | undefined;
   picture: Size;
   at: Point; // picture px
   under: Point; // stage px
@@ -17,22 +17,38 @@ interface Props {
 }
 
 /** The picture under the pointer, five times as large, with a cross on the very point. */
-export function Loupe({ bitmap, picture, at, under, stage, scale, mirrored, stamp }: Props) {
+export function Loupe({ image, picture, at, under, stage, scale, mirrored, stamp }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: stamp says that the bitmap has changed
   useEffect(() => {
     const context = canvas.current?.getContext("2d");
-    const image = bitmap.current;
-    if (!context || !image) return;
-    const power = POWER * scale;
-    const side = mirrored ? -1 : 1;
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.fillStyle = "#10201D";
-    context.fillRect(0, 0, SIDE, SIDE);
-    context.setTransform(side * power, 0, 0, power, SIDE / 2 - side * at.x * power, SIDE / 2 - at.y * power);
-    context.imageSmoothingEnabled = false;
-    context.drawImage(image, 0, 0, picture.width, picture.height);
-  }, [bitmap, picture, at.x, at.y, scale, mirrored, stamp]);
+    let request = 0;
+    const draw = () => {
+      const bitmap = image();
+      if (!context) return;
+      if (!bitmap) {
+        request = requestAnimationFrame(draw); // it is still being copied
+        return;
+      }
+      const power = POWER * scale;
+      const side = mirrored ? -1 : 1;
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      context.fillStyle = "#10201D";
+      context.fillRect(0, 0, SIDE, SIDE);
+      context.setTransform(
+        side * power,
+        0,
+        0,
+        power,
+        SIDE / 2 - side * at.x * power,
+        SIDE / 2 - at.y * power,
+      );
+      context.imageSmoothingEnabled = false;
+      context.drawImage(bitmap, 0, 0, picture.width, picture.height);
+    };
+    draw();
+    return () => cancelAnimationFrame(request);
+  }, [image, picture, at.x, at.y, scale, mirrored, stamp]);
   const above = under.y - LIFT - SIDE / 2 > 0;
   const left = Math.min(Math.max(under.x - SIDE / 2, 4), stage.width - SIDE - 4);
   const top = above ? under.y - LIFT - SIDE / 2 : under.y + LIFT - SIDE / 2;

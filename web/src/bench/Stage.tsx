@@ -271,7 +271,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         <Doubts side={side} state={state} />
         {loupeAt && stableView && (
           <Loupe
-            bitmap={drawn.bitmap}
+            image={drawn.image}
             picture={clip}
             at={toPicture(loupeAt, stableView, size)}
             under={loupeAt}

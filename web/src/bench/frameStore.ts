@@ -1,12 +1,15 @@
-import { type EncodedPacket, EncodedPacketSink, Input, MP4, UrlSource } from "mediabunny";
+import { BufferSource, type EncodedPacket, EncodedPacketSink, Input, MP4, UrlSource } from "mediabunny";
 
 const PROXY_FPS = 30;
 const CACHE_BYTES = 200 * 1024 * 1024;
 const MIN_CACHED = 24;
 const CHUNK = 4;
+const WHOLE_BYTES = 150 * 1024 * 1024; // a file up to this size is fetched whole once its first frame is there
 const NEAR = 2; // a wish so close to the last one is a step, one farther off a jump
 const QUIET_MS = 250; // after a jump nothing is decoded ahead for so long: another jump would have to wait for it
 const MOST_QUEUED = 1;
+
+export type Picture = ImageBitmap | VideoFrame;
 
 export interface StoreStats {
   decoded: number;
@@ -20,15 +23,20 @@ export interface StoreStats {
  */
 export class FrameStore {
   readonly exact = "decoded" as const;
-  readonly #input: Input;
-  readonly #sink: EncodedPacketSink;
+  #input: Input;
+  #sink: EncodedPacketSink;
   readonly #keys: boolean[];
   readonly #decoder: VideoDecoder;
   readonly #capacity: number;
   readonly #cache = new Map<number, ImageBitmap>();
-  readonly #waiting = new Map<number, ((bitmap: ImageBitmap | undefined) => void)[]>();
+  readonly #waiting = new Map<number, ((image: Picture | undefined) => void)[]>();
+  readonly #leaving = new AbortController();
+  readonly #first: Promise<void>;
+  #arrived: () => void = () => undefined;
+  #next: { input: Input; sink: EncodedPacketSink } | null = null;
   #pending: Promise<void>[] = [];
   #wanted = 0;
+  #decoding = -1;
   #direction: 1 | -1 = 1;
   #running = false;
   #resting = false;
@@ -53,6 +61,9 @@ export class FrameStore {
       error: (error) => this.#fail(error),
     });
     this.#decoder.configure(config);
+    this.#first = new Promise((done) => {
+      this.#arrived = done;
+    });
   }
 
   /** The frames of a proxy, or null where this browser has no decoder for them. */
@@ -69,7 +80,24 @@ export class FrameStore {
     const keys: boolean[] = [];
     for await (const packet of sink.packets(undefined, undefined, { metadataOnly: true }))
       keys[Math.round(packet.timestamp * PROXY_FPS)] = packet.type === "key";
-    return new FrameStore(input, sink, keys, config, track.displayWidth * track.displayHeight * 4);
+    const store = new FrameStore(input, sink, keys, config, track.displayWidth * track.displayHeight * 4);
+    void store.#fetchWhole(url);
+    return store;
+  }
+
+  /** After the first frame: the whole file at once, so that no jump waits for the network. */
+  async #fetchWhole(url: string): Promise<void> {
+    try {
+      await this.#first;
+      const answer = await fetch(url, { signal: this.#leaving.signal });
+      if (!answer.ok || Number(answer.headers.get("Content-Length")) > WHOLE_BYTES) return;
+      const input = new Input({ formats: [MP4], source: new BufferSource(await answer.arrayBuffer()) });
+      const track = await input.getPrimaryVideoTrack();
+      if (!track || this.#closed) return input.dispose();
+      this.#next = { input, sink: new EncodedPacketSink(track) };
+    } catch {
+      // The file goes on being read piece by piece.
+    }
   }
 
   get frameCount(): number {
@@ -81,21 +109,25 @@ export class FrameStore {
     return this.#cache.get(number);
   }
 
-  /** The frame, decoded if need be; undefined when another frame was wanted before this one was ready. */
-  frame(number: number, direction: 1 | -1 = 1): Promise<ImageBitmap | undefined> {
+  /**
+   * The frame, decoded if need be; undefined when another frame was wanted before this one was ready.
+   * It must be drawn at once: a frame fresh from the decoder is closed in the next turn.
+   */
+  frame(number: number, direction: 1 | -1 = 1): Promise<Picture | undefined> {
     if (this.#failure) return Promise.reject(this.#failure);
     if (Math.abs(number - this.#wanted) > NEAR) this.#rest();
     this.#wanted = number;
     this.#direction = direction;
+    // What is being decoded now is still worth showing: a quick hand would else see nothing at all.
     for (const [other, waiters] of this.#waiting)
-      if (other !== number) {
+      if (other !== number && other !== this.#decoding) {
         this.#waiting.delete(other);
         for (const done of waiters) done(undefined);
       }
     const have = this.#cache.get(number);
     const answer = have
       ? Promise.resolve(have)
-      : new Promise<ImageBitmap | undefined>((done) => {
+      : new Promise<Picture | undefined>((done) => {
           this.#waiting.set(number, [...(this.#waiting.get(number) ?? []), done]);
         });
     void this.#run();
@@ -114,6 +146,8 @@ export class FrameStore {
 
   close(): void {
     this.#closed = true;
+    this.#leaving.abort();
+    this.#next?.input.dispose();
     window.clearTimeout(this.#timer);
     for (const bitmap of this.#cache.values()) bitmap.close();
     this.#cache.clear();
@@ -151,6 +185,12 @@ export class FrameStore {
   }
 
   async #decode(first: number, last: number): Promise<void> {
+    if (this.#next) {
+      this.#input.dispose();
+      ({ input: this.#input, sink: this.#sink } = this.#next);
+      this.#next = null;
+    }
+    this.#decoding = this.#wanted;
     let key = first;
     while (key > 0 && !this.#keys[key]) key--;
     let packet: EncodedPacket | null = await this.#sink.getKeyPacket(key / PROXY_FPS + 1e-4);
@@ -187,6 +227,11 @@ export class FrameStore {
   async #keep(frame: VideoFrame): Promise<void> {
     const number = Math.round(frame.timestamp / 1000);
     this.stats.decoded++;
+    const waiters = this.#waiting.get(number);
+    this.#waiting.delete(number);
+    for (const done of waiters ?? []) done(frame);
+    // Whoever waits for it draws it now, and the screen may show it: the copy for the cache takes as long again.
+    if (waiters) await new Promise((turn) => window.setTimeout(turn));
     const bitmap = await createImageBitmap(frame);
     frame.close();
     if (this.#closed || this.#cache.has(number)) {
@@ -194,8 +239,9 @@ export class FrameStore {
       return;
     }
     this.#cache.set(number, bitmap);
+    this.#arrived();
     this.stats.cached = this.#cache.size;
-    for (const done of this.#waiting.get(number) ?? []) done(bitmap);
+    for (const done of this.#waiting.get(number) ?? []) done(bitmap); // who asked meanwhile
     this.#waiting.delete(number);
   }
 

@@ -1,6 +1,8 @@
 import { type RefObject, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import type { ClipOut } from "../api/queries";
 import { type ClipFrames, holdFrames } from "./clipFrames";
+import type { Picture } from "./frameStore";
 import type { Size, View } from "./stageView";
 
 interface Drawn {
@@ -8,24 +10,26 @@ interface Drawn {
   error: Error | null;
 }
 
-type Picture = Size & Pick<ClipOut, "id" | "flipped" | "frame_count">;
+type Clip = Size & Pick<ClipOut, "id" | "flipped" | "frame_count">;
 
 /**
  * Opens a clip's frames and draws the wanted one on a canvas. `frame` is the number of the frame
  * that is on the canvas now, so that what is said about it is always true of what is seen.
  */
 export function useFrames(
-  clip: Picture,
+  clip: Clip,
   wanted: number,
   direction: 1 | -1,
   canvas: RefObject<HTMLCanvasElement | null>,
   view: View | null,
   stage: Size,
-): Drawn & { exact: ClipFrames["exact"] | null; bitmap: RefObject<ImageBitmap | undefined> } {
+): Drawn & { exact: ClipFrames["exact"] | null; image: () => ImageBitmap | undefined } {
   const { id, flipped, frame_count, width, height } = clip;
   const [store, setStore] = useState<ClipFrames | null>(null);
   const [drawn, setDrawn] = useState<Drawn>({ frame: null, error: null });
-  const bitmap = useRef<ImageBitmap | undefined>(undefined);
+  const wishes = useRef(0);
+  const shown = useRef(0);
+  const latest = useRef<{ store: ClipFrames | null; draw: (image: Picture, frame: number) => void }>(null);
 
   useEffect(() => {
     let gone = false;
@@ -39,13 +43,14 @@ export function useFrames(
     );
     return () => {
       gone = true;
+      latest.current = null;
       setStore(null);
       held.letGo();
     };
   }, [id, flipped, frame_count]);
 
   const draw = useCallback(
-    (image: ImageBitmap, frame: number) => {
+    (image: Picture, frame: number) => {
       const target = canvas.current;
       const context = target?.getContext("2d");
       if (!target || !context || !view) return;
@@ -70,7 +75,6 @@ export function useFrames(
       );
       context.imageSmoothingEnabled = view.scale < 3;
       context.drawImage(image, 0, 0, width, height);
-      bitmap.current = image;
       setDrawn((now) => (now.frame === frame ? now : { frame, error: null }));
     },
     [canvas, view, stage.width, stage.height, width, height],
@@ -79,19 +83,26 @@ export function useFrames(
   // In the same turn as the step that asked for it: a frame at hand is drawn before the screen is.
   useLayoutEffect(() => {
     if (!store || !view) return;
-    let stale = false;
+    latest.current = { store, draw };
+    const wish = ++wishes.current;
+    const show = (image: Picture) => {
+      // While a hand is quicker than the decoder, each frame is shown as it comes, unless a later one was.
+      if (wish < shown.current || latest.current?.store !== store) return;
+      shown.current = wish;
+      latest.current.draw(image, wanted);
+    };
     const have = store.cached(wanted);
-    if (have) draw(have, wanted);
+    if (have) show(have);
     store.frame(wanted, direction).then(
       (image) => {
-        if (image && !stale && !have) draw(image, wanted);
+        // Said in the same turn: the picture and its number never stand apart.
+        if (image && !have) flushSync(() => show(image));
       },
       (error: Error) => setDrawn((now) => ({ ...now, error })),
     );
-    return () => {
-      stale = true;
-    };
   }, [store, wanted, direction, draw, view]);
 
-  return { ...drawn, exact: store?.exact ?? null, bitmap };
+  const { frame } = drawn;
+  const image = useCallback(() => (frame === null ? undefined : store?.cached(frame)), [store, frame]);
+  return { ...drawn, exact: store?.exact ?? null, image };
 }
