@@ -6,7 +6,7 @@ from unittest import TestCase
 import cv2
 import numpy as np
 
-from tropometer.swing.face_on import PLACE_AHEAD_M, look
+from tropometer.swing.face_on import PLACE_AHEAD_M, depth_behind_hips, look
 from tropometer.swing.record import Clip, KnownLength, Mark
 
 DISTANCE_M, FOCAL_PX, WIDTH, HEIGHT, EYE_UP_M = 4.2, 1500.0, 1920, 1080, 1.1
@@ -54,6 +54,6 @@ class ScaleTests(TestCase):
         # closed form: 5 cm of depth at 4 degrees off square is 3.5 mm along the target line
         camera = look(clip_with({"trail_foot_outer": {0: Mark(900, 1000, 1.5)}}), "right")
         assert camera is not None
-        depth = camera.depth("trail_foot_outer", "address").value
+        depth = depth_behind_hips("trail_foot_outer", "address").value
         leak = camera.along_target("trail_foot_outer", 0, "address").parts["camera off square"]
         self.assertAlmostEqual(abs(leak), abs(depth) * math.radians(4.0), places=9)

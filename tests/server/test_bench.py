@@ -8,7 +8,8 @@ from django.db import IntegrityError, transaction
 from django.test import TestCase
 
 from tests.server import making
-from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Peg
+from tests.swings import truth
+from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Mat, Peg
 
 
 def edit(kind: str, **about: Any) -> dict[str, Any]:
@@ -78,8 +79,32 @@ class EditTests(TestCase):
         self.assertEqual(Peg.objects.get(clip=self.clip, name="top").frame, 71)
         self.assertEqual(Calibration.objects.get(clip=self.clip).length_m, 1.2)
         answer = self.send(edit("peg", name="top", frame=None), edit("calibration", value=None))
-        self.assertEqual(self.sway(answer)["reason"], "Set a known length in the picture.")
+        self.assertEqual(
+            self.sway(answer)["reason"], "Set a known length in the picture, or the corners of the mat."
+        )
         self.assertFalse(Peg.objects.filter(clip=self.clip, name="top").exists())
+
+    def test_the_camera_follows_from_the_mat_and_turns_round_with_the_clip(self) -> None:
+        known = truth(making.TOBIN)
+        corners = [{"x": x, "y": y} for x, y in known["mat_corners"]["pixels"]]
+        value = {"corners": corners, "along_m": 1.56, "across_m": 1.56}
+        answer = self.send(edit("mat", value=value)).json()
+        camera = answer["clips"][0]["camera"]
+        self.assertAlmostEqual(camera["off_square"]["value"], known["camera"]["off_square_deg"], delta=0.3)
+        self.assertAlmostEqual(camera["height"]["value"], known["camera"]["height_m"], delta=0.05)
+        self.assertLess(abs(camera["distance"]["value"] - 4.6), camera["distance"]["u95"])
+        gap = next(r for r in answer["readings"] if (r["reading"], r["at"]) == ("trail_hip_gap", "top"))
+        self.assertLess(gap["u95"], 0.02)  # three times as wide by the stick alone
+        bad = self.send(edit("mat", value={**value, "along_m": 0.2})).json()["clips"][0]
+        self.assertEqual(bad["camera"], None)
+        self.assertIn("size", bad["camera_trouble"])
+        for wrong in ({**value, "corners": corners[:3]}, {**value, "across_m": 0}):
+            self.assertEqual(self.send(edit("mat", value=wrong)).status_code, 422)
+        body = json.dumps({"view": "face_on", "flipped": True})
+        self.client.put(f"/api/clips/{self.clip.pk}/about", body, content_type="application/json")
+        self.assertAlmostEqual(Mat.objects.get().corners[0]["x"], self.clip.width - corners[0]["x"])
+        self.send(edit("mat", value=None))
+        self.assertFalse(Mat.objects.exists())
 
     def test_the_database_holds_the_line_by_itself(self) -> None:
         for wrong in (

@@ -11,10 +11,16 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Protocol
 
+import numpy as np
+
+from tropometer.swing.camera.mat import Mat, camera_from_mat
+from tropometer.swing.camera.pinhole import Pinhole
+from tropometer.swing.camera.solve import SolvedCamera, Unsolved
 from tropometer.swing.measured import Measured, exact, hypot
 from tropometer.swing.names import Checkpoint, Hand, LengthPlace, spoken
-from tropometer.swing.record import Clip, Mark
+from tropometer.swing.record import Clip, KnownLength, Mark
 
 # One standard deviation of what a careful phone on a stand does; common practice, no source.
 ROLL_SD = math.radians(0.6)
@@ -40,39 +46,154 @@ DEPTH_M: dict[str, dict[str, tuple[float, float]]] = {
     "trail_foot_outer": {"address": (-0.30, 0.06)},
 }
 UNKNOWN_DEPTH_M = (0.0, 0.10)
+HIPS_ON_MAT_M = (-0.35, 0.3)  # from a mat's middle, away from the ball
+
+
+class FaceOn(Protocol):
+    """How one face-on clip of one player is measured."""
+
+    @property
+    def clip(self) -> Clip: ...
+
+    @property
+    def toward_target(self) -> int:
+        """+1 when the target lies at +x in the picture, else -1."""
+        ...
+
+    def along_target(self, name: str, frame: int, at: Checkpoint) -> Measured:
+        """T of a mark in metres from a place that is the same for all marks, positive toward the target."""
+        ...
+
+    def plumb_at_hips(self, foot: Mark, hip_y: float) -> float:
+        """x at the height `hip_y` of the upright plane through a foot's mark, seen at the hips' depth."""
+        ...
+
+    @property
+    def px_per_m_at_hips(self) -> float: ...
 
 
 @dataclass(frozen=True)
-class FaceOn:
-    """The camera's measuring model for one clip of one player."""
+class ByLength:
+    """Measured by one known length, with everything else about the camera taken for granted."""
 
     clip: Clip
-    toward_target: int  # +1 when the target lies at +x in the picture
+    toward_target: int
     scale_px_per_m: Measured
     nearness_per_m: Measured  # 1 / distance of the camera from the hips
     roll: Measured
     off_square: Measured
 
+    @property
+    def px_per_m_at_hips(self) -> float:
+        """Scale in the plane of the hips."""
+        return self.scale_px_per_m.value
+
     def along_target(self, name: str, frame: int, at: Checkpoint) -> Measured:
         """T of a mark in metres from the picture's middle, positive toward the target."""
-        mark = self.clip.marks[name][frame]
-        x, y = _coordinates(name, frame, mark)
+        x, y = coordinates(name, frame, self.clip.marks[name][frame])
         level = (x - self.clip.width / 2) + self.roll * (y - self.clip.height / 2)
-        depth = self.depth(name, at)
+        depth = depth_behind_hips(name, at)
         at_hips = level / self.scale_px_per_m * self.toward_target
         return at_hips * (1 + depth * self.nearness_per_m) + self.off_square * depth
 
-    def depth(self, name: str, at: Checkpoint) -> Measured:
-        """Depth of a mark behind the hips' plane at address, metres."""
-        mean, sd = DEPTH_M.get(name, {}).get(at, UNKNOWN_DEPTH_M)
-        return Measured.of(mean, sd, f"depth of the {spoken(name)} at {spoken(at)}")
+    def plumb_at_hips(self, foot: Mark, hip_y: float) -> float:
+        """x of the upright plane through a foot's mark where it is as deep as the hips."""
+        depth = depth_behind_hips("trail_foot_outer", "address").value
+        middle = self.clip.width / 2
+        return middle + (foot.x - middle) * (1 + depth * self.nearness_per_m.value)
+
+
+@dataclass(frozen=True)
+class ByCamera:
+    """Measured by a camera that was solved from the floor: rays cut with the plane of each mark's depth.
+
+    The camera is a right-hander's; a left-hander's marks are mirrored before they are cut.
+    """
+
+    clip: Clip
+    toward_target: int
+    solved: SolvedCamera
+    hips_b: Measured  # B of the hips at address, on the mat's own scale
+
+    @property
+    def px_per_m_at_hips(self) -> float:
+        """Scale in the plane of the hips, in the picture's middle."""
+        eye = self.solved.camera.eye
+        return self.solved.camera.scale_at(np.array([eye[0], self.hips_b.value, eye[2]]))
+
+    def along_target(self, name: str, frame: int, at: Checkpoint) -> Measured:
+        """T of a mark in metres from the mat's middle, positive toward the target."""
+        x, y = coordinates(name, frame, self.clip.marks[name][frame])
+        b = self.hips_b - depth_behind_hips(name, at)
+        place = np.array([self._x(x.value), y.value, b.value])
+
+        def t(camera: Pinhole, x: float, y: float, b: float) -> float:
+            return float(camera.on_plane(np.array([[x, y]]), 1, b)[0, 0])
+
+        own = self.solved.camera
+        of_camera = self.solved.measure(lambda camera: t(camera, *place))
+        step = np.diag([0.5, 0.5, 0.005])
+        slope_x, slope_y, slope_b = (
+            (t(own, *(place + each)) - t(own, *(place - each))) / (2 * float(each.sum())) for each in step
+        )
+        of_mark = (x - x.value) * (slope_x * self.toward_target) + (y - y.value) * slope_y
+        return of_camera + of_mark + (b - b.value) * slope_b
+
+    def plumb_at_hips(self, foot: Mark, hip_y: float) -> float:
+        """x of the upright plane through a foot's mark where it is as deep as the hips."""
+        camera = self.solved.camera
+        t = camera.on_plane(np.array([[self._x(foot.x), foot.y]]), 2, 0.0)[0, 0]
+        up = camera.on_plane(np.array([[self.clip.width / 2, hip_y]]), 1, self.hips_b.value)[0, 2]
+        return self._x(float(camera.project(np.array([[t, self.hips_b.value, up]]))[0, 0]))
+
+    def _x(self, x: float) -> float:
+        return x if self.toward_target > 0 else self.clip.width - x
+
+
+def depth_behind_hips(name: str, at: Checkpoint) -> Measured:
+    """Depth of a mark behind the hips' plane at address, metres."""
+    mean, sd = DEPTH_M.get(name, {}).get(at, UNKNOWN_DEPTH_M)
+    return Measured.of(mean, sd, f"depth of the {spoken(name)} at {spoken(at)}")
 
 
 def look(clip: Clip, hand: Hand) -> FaceOn | None:
-    """The measuring model of a face-on clip, or None while it has no known length."""
-    known = clip.known_length
-    if known is None:
-        return None
+    """How a face-on clip is measured: by its mat, else by its known length; None while it has neither.
+
+    Raises Unsolved when there is only a mat, and no camera sees it so.
+    """
+    if clip.mat is not None:
+        try:
+            return _by_camera(clip, hand, clip.mat)
+        except Unsolved:
+            if clip.known_length is None:
+                raise
+    return _by_length(clip, hand, clip.known_length) if clip.known_length else None
+
+
+def hips_on_mat(clip: Clip, hand: Hand, solved: SolvedCamera) -> Measured:
+    """B of the hips at address on the mat's scale: by the trail foot's mark, else somewhere on the mat."""
+    address = clip.checkpoints.get("address") if clip.view == "face_on" else None
+    foot = clip.marks.get("trail_foot_outer", {}).get(-1 if address is None else address)
+    if foot is None or address is None:
+        return Measured.of(*HIPS_ON_MAT_M, "where the player stands on the mat")
+    _, y = coordinates("trail_foot_outer", address, foot)
+    own = foot.x if hand == "right" else clip.width - foot.x
+    pixels = np.array([[own, foot.y]])
+    if not np.isfinite(solved.camera.on_plane(pixels, 2, 0.0)).all():  # a foot above the horizon
+        return Measured.of(*HIPS_ON_MAT_M, "where the player stands on the mat")
+    b = solved.measure(lambda camera: float(camera.on_plane(pixels, 2, 0.0)[0, 1]))
+    slope = float(
+        np.diff(solved.camera.on_plane(np.array([[own, foot.y - 0.5], [own, foot.y + 0.5]]), 2, 0.0)[:, 1])[0]
+    )
+    return b + (y - y.value) * slope + depth_behind_hips("trail_foot_outer", "address")
+
+
+def _by_camera(clip: Clip, hand: Hand, mat: Mat) -> ByCamera:
+    solved = camera_from_mat(mat, "face_on", hand, clip.width, clip.height)
+    return ByCamera(clip, 1 if hand == "right" else -1, solved, hips_on_mat(clip, hand, solved))
+
+
+def _by_length(clip: Clip, hand: Hand, known: KnownLength) -> ByLength:
     if clip.camera_distance_m is None:
         nearness = Measured.of(*CAMERA_NEARNESS_PER_M, "camera distance")
     else:
@@ -84,7 +205,7 @@ def look(clip: Clip, hand: Hand) -> FaceOn | None:
     ahead = Measured.of(*PLACE_AHEAD_M[known.place], "place of the known length")
     scale = pixels / length * (1 - ahead * nearness)
     angle, angle_sd = clip.off_square_deg or OFF_SQUARE_DEG
-    return FaceOn(
+    return ByLength(
         clip=clip,
         toward_target=1 if hand == "right" else -1,
         scale_px_per_m=scale,
@@ -94,7 +215,8 @@ def look(clip: Clip, hand: Hand) -> FaceOn | None:
     )
 
 
-def _coordinates(name: str, frame: int, mark: Mark) -> tuple[Measured, Measured]:
+def coordinates(name: str, frame: int, mark: Mark) -> tuple[Measured, Measured]:
+    """A mark's x and y with the error of putting it there."""
     where = f"{spoken(name)} on frame {frame}"
     return (
         exact(Measured.of(mark.x, mark.sd_px, f"{where}, x")),

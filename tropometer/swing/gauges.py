@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Literal
 
+from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.face_on import FaceOn
 from tropometer.swing.face_on import look as look_face_on
 from tropometer.swing.names import Checkpoint
@@ -55,7 +56,10 @@ def gauges(record: SwingRecord, clip: Clip) -> list[Gauge]:
     address = clip.checkpoints.get("address")
     if clip.view != "face_on" or address is None:
         return []
-    camera = look_face_on(clip, record.hand)
+    try:
+        camera = look_face_on(clip, record.hand)
+    except Unsolved:
+        camera = None  # the readings say why
     found = [_trail_plumb(clip, address, camera), *_hip_gates(clip, address, camera)]
     return [gauge for gauge in found if gauge is not None]
 
@@ -64,9 +68,9 @@ def _trail_plumb(clip: Clip, address: int, camera: FaceOn | None) -> Gauge | Non
     foot = clip.marks.get("trail_foot_outer", {}).get(address)
     if foot is None:
         return None
-    lean = _seen_at_hips(foot.x, clip, camera) if camera else foot.x
     hip = clip.marks.get("trail_hip_edge", {}).get(address)
     hip_y = hip.y if hip else clip.height * 0.55
+    lean = camera.plumb_at_hips(foot, hip_y) if camera else foot.x
     # Hips stand farther from the camera than the toes: the same vertical plane meets them nearer to
     # the picture's middle, so the drawn plumb leans by that much between foot and hip.
     slope = (lean - foot.x) / (hip_y - foot.y) if hip_y != foot.y else 0.0
@@ -111,11 +115,5 @@ def _marked(clip: Clip, name: str) -> list[tuple[Checkpoint, int, Mark]]:
     return [(at, frame, by_frame[frame]) for at, frame in clip.checkpoints.items() if frame in by_frame]
 
 
-def _seen_at_hips(x: float, clip: Clip, camera: FaceOn) -> float:
-    """Where the vertical plane through a foot mark meets the picture at the depth of the hips."""
-    depth = camera.depth("trail_foot_outer", "address").value
-    return clip.width / 2 + (x - clip.width / 2) * (1 + depth * camera.nearness_per_m.value)
-
-
 def _place(camera: FaceOn, x: float, along_target_m: float) -> float:
-    return x + camera.toward_target * along_target_m * camera.scale_px_per_m.value
+    return x + camera.toward_target * along_target_m * camera.px_per_m_at_hips

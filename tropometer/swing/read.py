@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from tropometer.swing import sway, trail_hip  # noqa: F401  the readings register themselves
+from tropometer.swing.camera.solve import SOURCE, Unsolved
 from tropometer.swing.face_on import look as look_face_on
+from tropometer.swing.measured import Measured
 from tropometer.swing.names import Checkpoint, spoken
 from tropometer.swing.reading import KINDS, Kind, Look, Need, Reading, Refused
 from tropometer.swing.record import Clip, SwingRecord
@@ -55,12 +57,24 @@ def _one(record: SwingRecord, kind: Kind, at: Checkpoint) -> Reading:
         u95=measured.u95,
         clips=(clip.id,),
         frames=tuple(look.frames),
-        largest_error=max(measured.parts, key=lambda source: abs(measured.parts[source])),
+        largest_error=_largest(measured),
     )
 
 
+def _largest(measured: Measured) -> str:
+    """The source that brings the most error; what the solved camera's unknowns bring counts as one."""
+    squares: dict[str, float] = {}
+    for source, part in measured.parts.items():
+        name = SOURCE if source.startswith(f"{SOURCE} ") and source[len(SOURCE) + 1 :].isdigit() else source
+        squares[name] = squares.get(name, 0.0) + part * part
+    return max(squares, key=lambda name: squares[name])
+
+
 def _look(clip: Clip, record: SwingRecord) -> Look:
-    camera = look_face_on(clip, record.hand)
+    try:
+        camera = look_face_on(clip, record.hand)
+    except Unsolved as trouble:
+        raise Refused(str(trouble), Need("mat")) from None
     if camera is None:
-        raise Refused("Set a known length in the picture.", Need("known_length"))
+        raise Refused("Set a known length in the picture, or the corners of the mat.", Need("known_length"))
     return Look(camera)

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any, cast
 
+from tropometer.swing.camera.mat import Mat
 from tropometer.swing.names import (
     CHECKPOINTS,
     EVENTS,
@@ -70,6 +71,7 @@ class Clip:
     off_square_deg: tuple[float, float] | None = None  # angle and its standard deviation
     impact_between: bool = False  # impact lies between its frame and the next
     events: dict[Event, int] = field(default_factory=dict)
+    mat: Mat | None = None
 
     def time_from_impact_s(self, frame: int) -> float | None:
         """Real seconds from impact to a frame, negative before; None while impact is not pegged."""
@@ -149,7 +151,15 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
         known_length=_known_length(calibration.get("known_length"), f"{where}.calibration.known_length"),
         camera_distance_m=calibration.get("camera_distance_m"),
         off_square_deg=_pair(calibration.get("off_square_deg")),
+        mat=_mat(calibration.get("mat")),
     )
+
+
+def _mat(data: dict[str, Any] | None) -> Mat | None:
+    if data is None:
+        return None
+    corners = tuple((float(x), float(y)) for x, y in data["corners"])
+    return Mat(corners, data["along_m"], data["across_m"], data.get("sd_px", 1.5))
 
 
 def _known_length(data: dict[str, Any] | None, where: str) -> KnownLength | None:
@@ -201,6 +211,13 @@ def _clip_document(clip: Clip) -> dict[str, Any]:
             "length_sd_m": known.length_sd_m,
             "place": known.place,
             "sd_px": known.sd_px,
+        }
+    if clip.mat is not None:
+        calibration["mat"] = {
+            "corners": [list(corner) for corner in clip.mat.corners],
+            "along_m": clip.mat.along_m,
+            "across_m": clip.mat.across_m,
+            "sd_px": clip.mat.sd_px,
         }
     if clip.camera_distance_m is not None:
         calibration["camera_distance_m"] = clip.camera_distance_m

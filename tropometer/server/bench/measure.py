@@ -8,6 +8,10 @@ from tropometer.server.bench.schemas import CalibrationValue
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.services import times_s
 from tropometer.swing import record as swing_record
+from tropometer.swing.camera.audit import audit, hips_at
+from tropometer.swing.camera.mat import Mat, camera_from_mat
+from tropometer.swing.camera.solve import Unsolved
+from tropometer.swing.face_on import hips_on_mat
 from tropometer.swing.gauges import gauges
 from tropometer.swing.names import CHECKPOINTS, EVENTS, Checkpoint, Hand, LengthPlace, MarkSource, View
 from tropometer.swing.read import read
@@ -23,7 +27,7 @@ SHOWN_AT: tuple[Checkpoint, ...] = ("top", "impact")
 def ready_clips(swing: Swing) -> list[Clip]:
     """Ready clips of a swing with all that was put on them, in a fixed number of queries."""
     clips = swing.clips.filter(state=State.READY).prefetch_related("pegs", "marks")
-    return list(clips.select_related("calibration"))
+    return list(clips.select_related("calibration", "mat"))
 
 
 def record_of(swing: Swing, clips: list[Clip]) -> swing_record.SwingRecord:
@@ -56,7 +60,20 @@ def _clip(clip: Clip) -> swing_record.Clip:
         known_length=_known_length(calibration, clip) if calibration else None,
         camera_distance_m=calibration.camera_distance_m if calibration else None,
         off_square_deg=SQUARED_DEG if calibration and calibration.squared else None,
+        mat=_mat(clip),
     )
+
+
+def _mat(clip: Clip) -> Mat | None:
+    stored = getattr(clip, "mat", None)
+    if stored is None:
+        return None
+    corners = tuple((corner["x"], corner["y"]) for corner in stored.corners)
+    return Mat(corners, stored.along_m, stored.across_m, _careful_sd_px(clip))
+
+
+def _careful_sd_px(clip: Clip) -> float:
+    return KNOWN_LENGTH_SD_PX * min(clip.width, clip.height) / REFERENCE_HEIGHT_PX
 
 
 def _calibration(clip: Clip) -> Calibration | None:
@@ -69,7 +86,7 @@ def _known_length(stored: Calibration, clip: Clip) -> swing_record.KnownLength:
         b=(stored.bx, stored.by),
         length_m=stored.length_m,
         place=cast(LengthPlace, stored.place),
-        sd_px=KNOWN_LENGTH_SD_PX * min(clip.width, clip.height) / REFERENCE_HEIGHT_PX,
+        sd_px=_careful_sd_px(clip),
     )
 
 
@@ -91,12 +108,44 @@ def measured(swing: Swing) -> dict[str, Any]:
                 "pegs": sorted(clip.pegs.all(), key=lambda peg: peg.frame),
                 "marks": list(clip.marks.all()),
                 "calibration": CalibrationValue.from_orm(_calibration(clip)) if _calibration(clip) else None,
+                "mat": getattr(clip, "mat", None),
+                **_camera(seen, record.hand),
                 "gauges": [asdict(gauge) for gauge in gauges(record, seen)],
             }
             for clip, seen in zip(clips, record.clips, strict=True)
         ],
         "readings": [_reading(reading, school) for reading in read(record, SHOWN_AT)],
     }
+
+
+def _camera(clip: swing_record.Clip, hand: Hand) -> dict[str, Any]:
+    """The camera that follows from a clip's mat, or why none does."""
+    if clip.mat is None:
+        return {"camera": None, "camera_trouble": ""}
+    try:
+        solved = camera_from_mat(clip.mat, clip.view, hand, clip.width, clip.height)
+    except Unsolved as trouble:
+        return {"camera": None, "camera_trouble": str(trouble)}
+    hips_b = hips_on_mat(clip, hand, solved)
+    found = audit(solved, hips_b)
+    named = {
+        "distance": found.distance_m,
+        "height": found.height_m,
+        "off_square": found.off_square_deg,
+        "tilt": found.tilt_deg,
+        "roll": found.roll_deg,
+    }
+    figures = {name: {"value": each.value, "u95": each.u95} for name, each in named.items()}
+    plan = {
+        "eye": _on_plan(solved.camera.eye),
+        "player": _on_plan(hips_at(hips_b.value)),
+        "refilm": list(found.refilm),
+    }
+    return {"camera": {**figures, **plan}, "camera_trouble": ""}
+
+
+def _on_plan(place: Any) -> dict[str, float]:
+    return {"t": float(place[0]), "b": float(place[1])}
 
 
 def _reading(reading: Reading, school: School | None) -> dict[str, Any]:

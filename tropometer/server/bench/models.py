@@ -149,6 +149,23 @@ class Calibration(models.Model):
         ]
 
 
+class Mat(models.Model):
+    """A mat of known size on the floor of a clip, from whose corners its camera is solved."""
+
+    clip = models.OneToOneField("clips.Clip", on_delete=models.CASCADE, related_name="mat")
+    corners = models.JSONField(help_text="four of x and y, pixels, in any order")
+    along_m = models.FloatField(help_text="along the target line")
+    across_m = models.FloatField(help_text="across it")
+
+    class Meta:
+        constraints = [
+            models.CheckConstraint(
+                condition=Q(along_m__gt=0, along_m__lte=20, across_m__gt=0, across_m__lte=20),
+                name="mat_size_plausible",
+            )
+        ]
+
+
 class BenchEdit(models.Model):
     """Every edit as it came. The browser names it, so that one sent twice is done once."""
 

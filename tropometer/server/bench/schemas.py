@@ -100,9 +100,29 @@ class CalibrationEdit(Schema):
     value: CalibrationValue | None
 
 
+Metres = Annotated[FiniteFloat, Field(gt=0, le=20)]
+
+
+class Corner(Schema):
+    x: Pixels
+    y: Pixels
+
+
+class MatValue(Schema):
+    corners: list[Corner] = Field(min_length=4, max_length=4)
+    along_m: Metres
+    across_m: Metres
+
+
+class MatEdit(Schema):
+    id: UUID
+    kind: Literal["mat"]
+    value: MatValue | None
+
+
 class Edits(Schema):
-    edits: list[Annotated[PegEdit | MarkEdit | CalibrationEdit, Field(discriminator="kind")]] = Field(
-        max_length=2000
+    edits: list[Annotated[PegEdit | MarkEdit | CalibrationEdit | MatEdit, Field(discriminator="kind")]] = (
+        Field(max_length=2000)
     )
 
 
@@ -148,6 +168,29 @@ class GaugeOut(Schema):
     spans: list[SpanOut]
 
 
+class Figure(Schema):
+    value: float
+    u95: float
+
+
+class FloorPlace(Schema):
+    t: float
+    b: float
+
+
+class CameraOut(Schema):
+    """Where the camera stood, solved from the mat; degrees and metres, T and B from the mat's middle."""
+
+    distance: Figure
+    height: Figure
+    off_square: Figure
+    tilt: Figure
+    roll: Figure
+    refilm: list[str]
+    eye: FloorPlace
+    player: FloorPlace
+
+
 class ClipMarks(Schema):
     """All that was put on one clip, and the gauges that follow from it."""
 
@@ -155,11 +198,14 @@ class ClipMarks(Schema):
     pegs: list[PegOut]
     marks: list[MarkOut]
     calibration: CalibrationValue | None
+    mat: MatValue | None
+    camera: CameraOut | None
+    camera_trouble: str  # why no camera follows from the mat
     gauges: list[GaugeOut]
 
 
 class NeedOut(Schema):
-    kind: Literal["peg", "mark", "known_length", "view"]
+    kind: Literal["peg", "mark", "known_length", "mat", "view"]
     name: str
     at: Checkpoint | None
 

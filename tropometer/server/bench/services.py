@@ -7,9 +7,9 @@ from django.db.models import F, QuerySet
 from django.utils import timezone
 
 from tropometer.server.access import owned
-from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Peg, Swing
+from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Mat, Peg, Swing
 from tropometer.server.bench.problems import BadEdit
-from tropometer.server.bench.schemas import CalibrationEdit, MarkEdit, PegEdit, SwingIn
+from tropometer.server.bench.schemas import CalibrationEdit, MarkEdit, MatEdit, PegEdit, SwingIn
 from tropometer.server.clips.models import Clip
 from tropometer.server.clips.rooms import RefusedClip
 from tropometer.server.clips.schemas import ClipChange, ClipIn
@@ -98,9 +98,11 @@ def change_clip(clip: Clip, wanted: ClipChange) -> None:
         if say_anew(clip, wanted):
             clips = same_file(clip)
             Mark.objects.filter(clip__in=clips).update(x=clip.width - F("x"))
-            Calibration.objects.filter(clip__in=clips).update(
-                ax=clip.width - F("ax"), bx=clip.width - F("bx")
-            )
+            turned = {"ax": clip.width - F("ax"), "bx": clip.width - F("bx")}
+            Calibration.objects.filter(clip__in=clips).update(**turned)
+            for mat in Mat.objects.filter(clip__in=clips):
+                mat.corners = [{"x": clip.width - corner["x"], "y": corner["y"]} for corner in mat.corners]
+                mat.save(update_fields=["corners"])
 
 
 def mark_answered(swing: Swing) -> None:
@@ -108,7 +110,7 @@ def mark_answered(swing: Swing) -> None:
     Swing.objects.filter(pk=swing.pk, answered_at__isnull=True).update(answered_at=timezone.now())
 
 
-def apply_edits(clip: Clip, edits: list[PegEdit | MarkEdit | CalibrationEdit]) -> None:
+def apply_edits(clip: Clip, edits: list[PegEdit | MarkEdit | CalibrationEdit | MatEdit]) -> None:
     """Do the edits in order, each once however often it is sent; all of them or none."""
     with transaction.atomic():
         Clip.objects.select_for_update().get(pk=clip.pk)  # one writer a clip at a time
@@ -121,7 +123,7 @@ def apply_edits(clip: Clip, edits: list[PegEdit | MarkEdit | CalibrationEdit]) -
             _apply(clip, edit)
 
 
-def _apply(clip: Clip, edit: PegEdit | MarkEdit | CalibrationEdit) -> None:
+def _apply(clip: Clip, edit: PegEdit | MarkEdit | CalibrationEdit | MatEdit) -> None:
     if isinstance(edit, PegEdit):
         if edit.frame is None:
             Peg.objects.filter(clip=clip, name=edit.name).delete()
@@ -139,6 +141,11 @@ def _apply(clip: Clip, edit: PegEdit | MarkEdit | CalibrationEdit) -> None:
             return
         _check_frame(clip, edit.frame, f"mark {edit.name}")
         Mark.objects.update_or_create(clip=clip, name=edit.name, frame=edit.frame, defaults=edit.place.dict())
+    elif isinstance(edit, MatEdit):
+        if edit.value is None:
+            Mat.objects.filter(clip=clip).delete()
+        else:
+            Mat.objects.update_or_create(clip=clip, defaults=edit.value.dict())
     elif edit.value is None:
         Calibration.objects.filter(clip=clip).delete()
     else:

@@ -961,6 +961,21 @@ export interface components {
             squared: boolean;
         };
         /**
+         * CameraOut
+         * @description Where the camera stood, solved from the mat; degrees and metres, T and B from the mat's middle.
+         */
+        CameraOut: {
+            distance: components["schemas"]["Figure"];
+            height: components["schemas"]["Figure"];
+            off_square: components["schemas"]["Figure"];
+            tilt: components["schemas"]["Figure"];
+            roll: components["schemas"]["Figure"];
+            /** Refilm */
+            refilm: string[];
+            eye: components["schemas"]["FloorPlace"];
+            player: components["schemas"]["FloorPlace"];
+        };
+        /**
          * ClipMarks
          * @description All that was put on one clip, and the gauges that follow from it.
          */
@@ -975,8 +990,33 @@ export interface components {
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
             calibration: components["schemas"]["CalibrationValue"] | null;
+            mat: components["schemas"]["MatValue"] | null;
+            camera: components["schemas"]["CameraOut"] | null;
+            /** Camera Trouble */
+            camera_trouble: string;
             /** Gauges */
             gauges: components["schemas"]["GaugeOut"][];
+        };
+        /** Corner */
+        Corner: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /** Figure */
+        Figure: {
+            /** Value */
+            value: number;
+            /** U95 */
+            u95: number;
+        };
+        /** FloorPlace */
+        FloorPlace: {
+            /** T */
+            t: number;
+            /** B */
+            b: number;
         };
         /** GaugeOut */
         GaugeOut: {
@@ -1017,6 +1057,15 @@ export interface components {
              */
             source: "hand" | "tracked" | "proposed";
         };
+        /** MatValue */
+        MatValue: {
+            /** Corners */
+            corners: components["schemas"]["Corner"][];
+            /** Along M */
+            along_m: number;
+            /** Across M */
+            across_m: number;
+        };
         /**
          * Measured
          * @description What changes with every mark: what is on the clips, and the readings.
@@ -1033,7 +1082,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "peg" | "mark" | "known_length" | "view";
+            kind: "peg" | "mark" | "known_length" | "mat" | "view";
             /** Name */
             name: string;
             /** At */
@@ -1209,7 +1258,7 @@ export interface components {
         /** Edits */
         Edits: {
             /** Edits */
-            edits: (components["schemas"]["PegEdit"] | components["schemas"]["MarkEdit"] | components["schemas"]["CalibrationEdit"])[];
+            edits: (components["schemas"]["PegEdit"] | components["schemas"]["MarkEdit"] | components["schemas"]["CalibrationEdit"] | components["schemas"]["MatEdit"])[];
         };
         /** MarkEdit */
         MarkEdit: {
@@ -1243,6 +1292,20 @@ export interface components {
              * @enum {string}
              */
             source: "hand" | "tracked" | "proposed";
+        };
+        /** MatEdit */
+        MatEdit: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mat";
+            value: components["schemas"]["MatValue"] | null;
         };
         /** PegEdit */
         PegEdit: {

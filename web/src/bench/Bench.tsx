@@ -8,7 +8,15 @@ import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
 import type { Units } from "../units";
 import { BenchContext, useBench } from "./benchContext";
-import { type Bench as BenchOf, createBench, KNOWN_LENGTH, OTHER, type Side as SideName } from "./benchStore";
+import {
+  type Bench as BenchOf,
+  createBench,
+  KNOWN_LENGTH,
+  MAT,
+  OTHER,
+  type Side as SideName,
+} from "./benchStore";
+import { CameraPanel } from "./CameraPanel";
 import { EventList } from "./EventList";
 import { KnownLengthPanel } from "./KnownLengthPanel";
 import { KEYS, useKeys } from "./keys";
@@ -179,7 +187,8 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
           </div>
           <SwingRule />
         </div>
-        <div className="flex w-[300px] shrink-0 flex-col gap-2">
+        <div className="flex min-h-0 w-[300px] shrink-0 flex-col gap-2 overflow-y-auto">
+          <ActiveMat units={units} />
           <Tapes units={units} school={school} />
           <ActiveLength units={units} />
           {student && (
@@ -231,6 +240,15 @@ function Side({ side, units }: { side: SideName; units: Units }) {
       <MarkRail side={side} state={state} />
     </div>
   );
+}
+
+/** The mat of the stage that is worked on, and where its camera stood, while it is in hand. */
+function ActiveMat({ units }: { units: Units }) {
+  const active = useBench((bench) => bench.active);
+  const state = useBench((bench) => bench.sides[bench.active]);
+  const inHand = useBench((bench) => bench.selected === MAT);
+  const mat = state?.on.mat;
+  return mat && inHand ? <CameraPanel side={active} state={state} mat={mat} units={units} /> : null;
 }
 
 /** The known length of the stage that is worked on, while it is in hand. */

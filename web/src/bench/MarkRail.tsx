@@ -1,7 +1,7 @@
-import { Check, Ruler } from "lucide-react";
+import { Check, Ruler, Square } from "lucide-react";
 import { MARK_WORDS } from "../words";
 import { useBench } from "./benchContext";
-import { KNOWN_LENGTH, markAt, pegsOf, ROUND, type Side, type SideState } from "./benchStore";
+import { KNOWN_LENGTH, MAT, markAt, pegsOf, ROUND, type Side, type SideState } from "./benchStore";
 import { PegStrip } from "./PegStrip";
 
 /** Pegs and marks of one stage: what is set here, what is still wanted, and the tool in hand. */
@@ -15,9 +15,10 @@ export function MarkRail({ side, state }: { side: Side; state: SideState }) {
     <div className="grid gap-1" data-rail={side}>
       <PegStrip side={side} state={state} />
       {state.clip.view !== "face_on" && (
-        <p className="grid min-h-13 place-items-center text-sm">
-          Nothing is measured from this side yet; step, peg and pick frames.
-        </p>
+        <div className="flex min-h-13 items-center gap-2 text-sm">
+          <p className="flex-1">Nothing is measured from this side yet; step, peg and pick frames.</p>
+          <MatButton side={side} state={state} />
+        </div>
       )}
       <div className={state.clip.view === "face_on" ? "grid grid-cols-3 gap-1" : "hidden"}>
         {ROUND.map((name, i) => {
@@ -41,18 +42,46 @@ export function MarkRail({ side, state }: { side: Side; state: SideState }) {
             </button>
           );
         })}
-        <button
-          type="button"
-          className={`btn btn-xs h-auto min-h-6 justify-start gap-1 px-1.5 font-normal ${tool === KNOWN_LENGTH ? "btn-primary" : ""}`}
-          aria-pressed={tool === KNOWN_LENGTH}
-          onClick={() =>
-            set({ active: side, tool: tool === KNOWN_LENGTH ? null : KNOWN_LENGTH, selected: null })
-          }
-        >
-          {state.on.calibration ? <Check size={12} aria-label="set" /> : <Ruler size={12} aria-hidden />}
-          Known length
-        </button>
+        <div className="flex gap-1">
+          <button
+            type="button"
+            className={`btn btn-xs h-auto min-h-6 flex-1 justify-start gap-1 px-1.5 font-normal ${tool === KNOWN_LENGTH ? "btn-primary" : ""}`}
+            aria-pressed={tool === KNOWN_LENGTH}
+            title="A known length in the picture (K)"
+            onClick={() =>
+              set({ active: side, tool: tool === KNOWN_LENGTH ? null : KNOWN_LENGTH, selected: null })
+            }
+          >
+            {state.on.calibration ? <Check size={12} aria-label="set" /> : <Ruler size={12} aria-hidden />}
+            Length
+          </button>
+          <MatButton side={side} state={state} />
+        </div>
       </div>
     </div>
+  );
+}
+
+/** Takes the mat in hand: its corners are clicked, or once they are set, it is chosen. */
+function MatButton({ side, state }: { side: Side; state: SideState }) {
+  const armed = useBench((bench) => bench.active === side && (bench.tool === MAT || bench.selected === MAT));
+  const set = useBench((bench) => bench.set);
+  return (
+    <button
+      type="button"
+      className={`btn btn-xs h-auto min-h-6 flex-1 justify-start gap-1 px-1.5 font-normal ${armed ? "btn-primary" : ""}`}
+      aria-pressed={armed}
+      title="The corners of the mat: where the camera stood follows from them (C)"
+      onClick={() =>
+        set({
+          active: side,
+          tool: armed || state.on.mat ? null : MAT,
+          selected: armed || !state.on.mat ? null : MAT,
+        })
+      }
+    >
+      {state.on.mat ? <Check size={12} aria-label="set" /> : <Square size={12} aria-hidden />}
+      Mat
+    </button>
   );
 }

@@ -5,6 +5,7 @@ import { MARK_WORDS, PEG_WORDS, VIEW_WORDS } from "../words";
 import { useBench } from "./benchContext";
 import {
   KNOWN_LENGTH,
+  MAT,
   markAt,
   otherViews,
   type Side,
@@ -18,6 +19,7 @@ import { INK } from "./ink";
 import { KnownLengthLine } from "./KnownLengthLine";
 import { Loupe } from "./Loupe";
 import { MarkLayer } from "./MarkLayer";
+import { MatLayer } from "./MatLayer";
 import { Overlay } from "./Overlay";
 import { ProposedPegs } from "./ProposedPegs";
 import { timeFromImpact } from "./pegLink";
@@ -28,6 +30,8 @@ import { useStageView, ZOOM_STEP } from "./useStageView";
 
 const HAND_SD_PX = 1.5; // one standard deviation of a careful click on a 720-line picture
 const REFERENCE_LINES = 720;
+const MAT_CORNERS = 4;
+const USUAL_MAT_M = 1.5;
 const NUDGE_CSS_PX = 0.1;
 
 export function handSd(side: SideState): number {
@@ -35,10 +39,11 @@ export function handSd(side: SideState): number {
 }
 
 interface Drag {
-  kind: "pan" | "mark" | "length" | "pinch";
+  kind: "pan" | "mark" | "length" | "corner" | "pinch";
   from: Point;
   view: View;
   gesture: string;
+  corner?: number;
   pair?: [Point, Point]; // where two fingers began to pinch
 }
 
@@ -56,6 +61,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const size = useSize(box);
   const [pointer, setPointer] = useState<Point | null>(null);
   const [start, setStart] = useState<Point | null>(null);
+  const [corners, setCorners] = useState<Point[]>([]); // of a mat that is being clicked
   const drag = useRef<Drag | null>(null);
   const fingers = useRef(new Map<number, Point>());
 
@@ -93,11 +99,18 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       return;
     }
     const hit = (event.target as Element).closest("[data-mark]")?.getAttribute("data-mark");
+    const corner =
+      (event.target as Element).closest("[data-corner]")?.getAttribute("data-corner") ?? undefined;
     const gesture = crypto.randomUUID();
     box.current?.setPointerCapture(event.pointerId);
     if (hit && (!tool || tool === hit)) {
       set({ selected: hit, tool: null, active: side });
       drag.current = { kind: "mark", from: at, view, gesture };
+    } else if (corner !== undefined && tool !== KNOWN_LENGTH) {
+      set({ selected: MAT, tool: null });
+      drag.current = { kind: "corner", from: at, view, gesture, corner: Number(corner) };
+    } else if (tool === MAT) {
+      clickCorner(toPicture(at, view, size));
     } else if (tool === KNOWN_LENGTH) {
       setStart(toPicture(at, view, size));
       drag.current = { kind: "length", from: at, view, gesture };
@@ -120,6 +133,11 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     if (now.pair && fingers.current.size === 2)
       pinch(now.view, now.pair, [...fingers.current.values()] as [Point, Point]);
     if (now.kind === "mark" && selected) putMark(selected, toPicture(at, view, size), now.gesture);
+    if (now.kind === "corner" && state.on.mat) {
+      const { x, y } = toPicture(at, view, size);
+      const moved = state.on.mat.corners.map((own, i) => (i === now.corner ? { x, y } : own));
+      edit(side, { kind: "mat", value: { ...state.on.mat, corners: moved } }, now.gesture);
+    }
     if (now.kind === "pan") shift(now.view, { x: at.x - now.from.x, y: at.y - now.from.y });
   };
 
@@ -138,6 +156,18 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       const left = wantedMarks(state).filter((name) => name !== tool && !markAt(state, name));
       set({ tool: left[0] ?? null });
     }
+  };
+
+  const clickCorner = ({ x, y }: Point) => {
+    const all = [...corners, { x, y }];
+    if (all.length < MAT_CORNERS) {
+      setCorners(all);
+      return;
+    }
+    setCorners([]);
+    const was = state.on.mat ?? { along_m: USUAL_MAT_M, across_m: USUAL_MAT_M };
+    edit(side, { kind: "mat", value: { ...was, corners: all } });
+    set({ tool: null, selected: MAT });
   };
 
   const layLength = (a: Point, b: Point) => {
@@ -260,6 +290,10 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
             {state.on.calibration && (
               <KnownLengthLine known={state.on.calibration} place={place} units={units} />
             )}
+            {state.on.mat && (
+              <MatLayer corners={state.on.mat.corners} place={place} whole chosen={selected === MAT} />
+            )}
+            {tool === MAT && <MatLayer corners={corners} place={place} whole={false} chosen />}
             {start && pointer && <LengthInHand a={place(start)} b={pointer} />}
             <MarkLayer state={state} frame={shownFrame} place={place} ink={INK[side]} selected={selected} />
           </svg>
@@ -291,7 +325,9 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
           <p className="pointer-events-none absolute top-2 left-2 rounded-sm bg-dusk/85 px-2 py-1 text-sm">
             {tool === KNOWN_LENGTH
               ? "Drag along the known length"
-              : `Click the ${MARK_WORDS[tool]?.toLowerCase()}`}
+              : tool === MAT
+                ? `Click a corner of the mat (${corners.length + 1} of ${MAT_CORNERS})`
+                : `Click the ${MARK_WORDS[tool]?.toLowerCase()}`}
           </p>
         )}
         {selectedMark && selected && !tool && (

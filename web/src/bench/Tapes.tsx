@@ -2,7 +2,7 @@ import { useCallback } from "react";
 import type { Units } from "../units";
 import { CHECKPOINT_WORDS, type Checkpoint } from "../words";
 import { useBench, useBenchStore } from "./benchContext";
-import { type Bench, KNOWN_LENGTH, OTHER, pegsOf, type Reading, type Side } from "./benchStore";
+import { type Bench, KNOWN_LENGTH, MAT, OTHER, pegsOf, type Reading, type Side } from "./benchStore";
 import { Tape } from "./Tape";
 
 /** The readings of the swing, checkpoint by checkpoint, with the reference's beneath. */
@@ -60,5 +60,6 @@ function follow(bench: Bench, side: Side, reading: Reading): void {
   set({ active: side, selected: null, tool: null });
   if (frame !== undefined) goTo(side, frame);
   if (need?.kind === "known_length") set({ tool: KNOWN_LENGTH });
+  if (need?.kind === "mat") set({ tool: null, selected: MAT });
   if (need?.kind === "mark") set({ tool: need.name });
 }

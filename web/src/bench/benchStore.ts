@@ -13,6 +13,8 @@ export type BenchClip = Schemas["BenchClip"];
 export type Reading = Schemas["ReadingOut"];
 /** The known length, as a tool and as a thing chosen. */
 export const KNOWN_LENGTH = "known_length";
+/** The corners of the mat, as a tool and as a thing chosen. */
+export const MAT = "mat";
 export type Tool = string | "known_length" | null;
 
 /** One stage: a swing's clip, what is on it, and where it stands. */
@@ -159,7 +161,9 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       patch(side, {
         swing: { ...now.swing, measured },
         readings: measured.readings,
-        on: settled ? on : { ...now.on, gauges: on.gauges },
+        on: settled
+          ? on
+          : { ...now.on, gauges: on.gauges, camera: on.camera, camera_trouble: on.camera_trouble },
       });
     };
 
@@ -180,7 +184,16 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
 
     const marksOf = (side: Side, swing: BenchSwing, clip: BenchClip): ClipMarks => {
       const stored = swing.measured.clips.find((each) => each.clip_id === clip.id);
-      const empty: ClipMarks = { clip_id: clip.id, pegs: [], marks: [], calibration: null, gauges: [] };
+      const empty: ClipMarks = {
+        clip_id: clip.id,
+        pegs: [],
+        marks: [],
+        calibration: null,
+        mat: null,
+        camera: null,
+        camera_trouble: "",
+        gauges: [],
+      };
       return queueFor(side, clip.id).unsent.reduce(applied, stored ?? empty);
     };
 

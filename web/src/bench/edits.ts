@@ -4,13 +4,15 @@ import type { PegName } from "../words";
 export type ClipMarks = Schemas["ClipMarks"];
 export type Mark = Schemas["MarkOut"];
 export type Calibration = Schemas["CalibrationValue"];
+export type Mat = Schemas["MatValue"];
 export type Measured = Schemas["Measured"];
 
 /** One change to what is put on a clip; `null` takes it away. */
 export type Edit =
   | { kind: "peg"; name: PegName; frame: number | null; between: boolean }
   | { kind: "mark"; name: string; frame: number; place: Schemas["MarkPlace"] | null }
-  | { kind: "calibration"; value: Calibration | null };
+  | { kind: "calibration"; value: Calibration | null }
+  | { kind: "mat"; value: Mat | null };
 
 export type SentEdit = Edit & { id: string };
 
@@ -18,7 +20,7 @@ export type SentEdit = Edit & { id: string };
 export function subject(edit: Edit): string {
   if (edit.kind === "peg") return `peg ${edit.name}`;
   if (edit.kind === "mark") return `mark ${edit.name} ${edit.frame}`;
-  return "calibration";
+  return edit.kind;
 }
 
 /** The clip's marks with an edit done. Gauges stay until the server has measured anew. */
@@ -33,6 +35,7 @@ export function applied(on: ClipMarks, edit: Edit): ClipMarks {
     if (edit.place) marks.push({ ...edit.place, name: edit.name, frame: edit.frame });
     return { ...on, marks };
   }
+  if (edit.kind === "mat") return { ...on, mat: edit.value };
   return { ...on, calibration: edit.value };
 }
 
@@ -46,6 +49,7 @@ export function inverse(before: ClipMarks, edit: Edit): Edit {
     const was = before.marks.find((mark) => mark.name === edit.name && mark.frame === edit.frame);
     return { ...edit, place: was ? { x: was.x, y: was.y, sd_px: was.sd_px, source: was.source } : null };
   }
+  if (edit.kind === "mat") return { kind: "mat", value: before.mat };
   return { kind: "calibration", value: before.calibration };
 }
 

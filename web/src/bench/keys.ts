@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import type { Checkpoint } from "../words";
 import type { Bench } from "./benchStore";
-import { KNOWN_LENGTH, pegsOf, ROUND } from "./benchStore";
+import { KNOWN_LENGTH, MAT, pegsOf, ROUND } from "./benchStore";
 import { CHECKPOINTS } from "./PegStrip";
 
 export const KEYS: [string, string][] = [
@@ -24,8 +24,9 @@ export const KEYS: [string, string][] = [
   ["Y", "zoom both stages alike, or each alone"],
   ["1 … 5", "take a mark in hand: click to place it"],
   ["K", "draw the known length"],
+  ["C", "click the mat's four corners; where the camera stood follows from them"],
   ["← → ↑ ↓", "with a mark chosen: nudge it a tenth of a screen pixel; Shift a whole one"],
-  ["Delete", "remove the chosen mark or known length"],
+  ["Delete", "remove the chosen mark, known length or mat"],
   ["Esc", "put the tool or the mark down"],
   ["Ctrl Z, Ctrl Y", "undo, redo"],
   ["S, R", "work on the student's stage, on the reference's"],
@@ -107,10 +108,14 @@ export function useKeys(bench: Bench, { pick, help }: Actions): void {
         if (side.clip.view !== "face_on") return;
         if (mark === "trail_foot_outer" && pegsOf(side.on).address !== side.frame) return;
         state.set({ tool: mark, selected: null });
-      } else if (key === "k") state.set({ tool: KNOWN_LENGTH, selected: null });
+      } else if (key === "c")
+        state.set(side.on.mat ? { tool: null, selected: MAT } : { tool: MAT, selected: null });
+      else if (key === "k") state.set({ tool: KNOWN_LENGTH, selected: null });
       else if (key === "Escape") state.set({ tool: null, selected: null });
       else if ((key === "Delete" || key === "Backspace") && state.selected) {
-        if (state.selected === KNOWN_LENGTH) state.edit(state.active, { kind: "calibration", value: null });
+        if (state.selected === MAT) state.edit(state.active, { kind: "mat", value: null });
+        else if (state.selected === KNOWN_LENGTH)
+          state.edit(state.active, { kind: "calibration", value: null });
         else state.edit(state.active, { kind: "mark", name: state.selected, frame: side.frame, place: null });
         state.set({ selected: null });
       } else if (key === "s" || key === "r") {

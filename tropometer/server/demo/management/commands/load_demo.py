@@ -14,7 +14,7 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
 
-from tropometer.server.bench.models import Calibration, Mark, Peg, Swing
+from tropometer.server.bench.models import Calibration, Mark, Mat, Peg, Swing
 from tropometer.server.bench.schemas import SwingIn
 from tropometer.server.bench.services import receive, receive_reference
 from tropometer.server.clips import uploads
@@ -134,6 +134,21 @@ def arrived(instructor: User, name: str) -> ClipIn:
 def _marked(swing: Swing, names: tuple[str, ...]) -> None:
     for clip, name in zip(swing.clips.order_by("added_at"), names, strict=True):
         put_marks(clip, name)
+        put_mat(clip, name)
+
+
+def put_mat(clip: Clip, name: str) -> None:
+    """Mark the mat as a careful hand would, if the camera saw all of it."""
+    known = truth(name)
+    hand = random.Random(f"{name} mat")
+    corners = [
+        {"x": x + hand.gauss(0, HAND_SHAKE_PX), "y": y + hand.gauss(0, HAND_SHAKE_PX)}
+        for x, y in known["mat_corners"]["pixels"]
+    ]
+    width, height = known["camera"]["width"], known["camera"]["height"]
+    if all(0 <= corner["x"] <= width and 0 <= corner["y"] <= height for corner in corners):
+        (left, near, _), (_, far, _), (right, _, _), _ = known["mat_corners"]["tbu_m"]
+        Mat.objects.create(clip=clip, corners=corners, along_m=right - left, across_m=far - near)
 
 
 def put_marks(clip: Clip, name: str) -> None:

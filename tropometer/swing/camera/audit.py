@@ -1,0 +1,84 @@
+"""Where the camera stood and how square, in words a teacher uses, each figure with its error."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from tropometer.swing.camera.pinhole import Array, Pinhole
+from tropometer.swing.camera.solve import SolvedCamera
+from tropometer.swing.measured import Measured
+
+# Beyond these a clip should be filmed again; common practice, no source.
+FAR_OFF_SQUARE_DEG = 15.0
+NEAR_M = 2.5
+LOW_M, HIGH_M = 0.5, 1.6
+FAR_ROLLED_DEG = 3.0
+HIPS_UP_M = 0.9
+STEP_M = 0.01
+
+
+@dataclass(frozen=True)
+class CameraAudit:
+    """Angles in degrees, lengths in metres; `distance` is along the floor from the player."""
+
+    distance_m: Measured
+    height_m: Measured
+    off_square_deg: Measured
+    tilt_deg: Measured
+    roll_deg: Measured
+    beside_m: Measured  # of the square line through the player: toward the target, or toward the ball
+    scale_px_per_m: Measured  # at the player
+    refilm: tuple[str, ...]  # what to ask for when it is filmed again
+
+
+def audit(solved: SolvedCamera, hips_b: Measured) -> CameraAudit:
+    """The audit of a solved camera; the player stands in the middle of the mat's length, hips at B `hips_b`."""
+    across = 0 if solved.camera.view == "face_on" else 1
+
+    def figures(camera: Pinhole, b: float = hips_b.value) -> list[float]:
+        player = hips_at(b)
+        on_floor = camera.eye[:2] - player[:2]
+        return [
+            float(math.hypot(*on_floor)),
+            float(camera.eye[2]),
+            math.degrees(camera.off_square),
+            math.degrees(camera.tilt),
+            math.degrees(camera.roll),
+            float(on_floor[across]),
+            camera.scale_at(player),
+        ]
+
+    # What is not known of where the player stands counts too.
+    here, there = figures(solved.camera), figures(solved.camera, hips_b.value + STEP_M)
+    aside = hips_b - hips_b.value
+    distance, height, off_square, tilt, roll, beside, scale = (
+        figure + aside * ((b - a) / STEP_M)
+        for figure, a, b in zip(solved.measure_all(figures), here, there, strict=True)
+    )
+    return CameraAudit(
+        distance, height, off_square, tilt, roll, beside, scale, _refilm(distance, height, off_square, roll)
+    )
+
+
+def hips_at(b: float) -> Array:
+    """T, B, U of a player's hips."""
+    return np.array([0.0, b, HIPS_UP_M])
+
+
+def _refilm(distance: Measured, height: Measured, off_square: Measured, roll: Measured) -> tuple[str, ...]:
+    asked = []
+    if abs(off_square.value) > FAR_OFF_SQUARE_DEG:
+        asked.append(
+            f"Stand square to the line: the camera looks {abs(off_square.value):.0f}° off, "
+            "and a turn reads as a sway."
+        )
+    if distance.value < NEAR_M:
+        asked.append(f"Stand farther back than {distance.value:.1f} m: near things look too large.")
+    if not LOW_M <= height.value <= HIGH_M:
+        asked.append(f"Hold the camera at hip height: it was {height.value:.1f} m above the floor.")
+    if abs(roll.value) > FAR_ROLLED_DEG:
+        asked.append(f"Keep the phone upright: it leaned {abs(roll.value):.0f}°.")
+    return tuple(asked)

@@ -1,0 +1,52 @@
+"""A mat on the floor as four floor points: its corners, clicked in any order."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from tropometer.swing.camera.solve import FloorPoint, SolvedCamera, Unsolved, solve_camera
+from tropometer.swing.names import Hand, View
+
+
+@dataclass(frozen=True)
+class Mat:
+    """Four corners in pixels, and how long the mat is along and across the target line, metres.
+
+    It lies along the target line; two alignment sticks side by side are a mat too.
+    """
+
+    corners: tuple[tuple[float, float], ...]
+    along_m: float
+    across_m: float
+    sd_px: float = 1.5
+
+    def mirrored(self, width: int) -> Mat:
+        """The same mat in the mirrored picture."""
+        turned = tuple((width - x, y) for x, y in self.corners)
+        return Mat(turned, self.along_m, self.across_m, self.sd_px)
+
+
+def floor_points(mat: Mat, view: View) -> tuple[FloorPoint, ...]:
+    """The corners with their places about the mat's middle, for a right-hander's picture.
+
+    The two lower in the picture are nearer to the camera. Face-on the near side is the ball's and the
+    target lies right; down the line the far side is toward the target and the ball lies right.
+    Raises Unsolved unless there are four corners.
+    """
+    if len(mat.corners) != 4:
+        raise Unsolved(f"A mat has four corners; there are {len(mat.corners)}.")
+    rising = sorted(mat.corners, key=lambda corner: corner[1])
+    points = []
+    for pair, near in ((rising[:2], -1), (rising[2:], 1)):
+        for (x, y), right in zip(sorted(pair), (-1, 1), strict=True):
+            t, b = (right, near) if view == "face_on" else (-near, right)
+            points.append(FloorPoint(x, y, t * mat.along_m / 2, b * mat.across_m / 2, mat.sd_px))
+    return tuple(points)
+
+
+@lru_cache(maxsize=64)  # every reading of a clip asks for the same one
+def camera_from_mat(mat: Mat, view: View, hand: Hand, width: int, height: int) -> SolvedCamera:
+    """The camera that saw a mat, in a right-hander's picture; Unsolved with the reason when none did."""
+    seen = mat if hand == "right" else mat.mirrored(width)
+    return solve_camera(floor_points(seen, view), view, width, height)
