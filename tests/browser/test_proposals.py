@@ -4,8 +4,9 @@ import numpy as np
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserCase, StageDriver
+from tests.swing.test_proposals import landmarks_of
 from tests.swings import DEMO_CLIPS, truth
-from tropometer.server.bench.models import Peg, Swing
+from tropometer.server.bench.models import Mark, Peg, Swing
 from tropometer.server.bench.services import remove
 from tropometer.server.clips.models import Clip, Proposals
 from tropometer.server.clips.proposing import propose
@@ -30,8 +31,9 @@ class ProposalTests(BrowserCase):
         ]
         box = {"left": 400.0, "top": 30.0, "right": 900.0, "bottom": 680.0}
         found = {**nobody, "pegs": pegs, "box": box, **said}
+        seen = landmarks_of(self.known).points.astype(np.float32)
         Proposals.objects.update_or_create(
-            clip=self.clip, defaults={"first_frame": 0, "landmarks": b"", "found": found}
+            clip=self.clip, defaults={"first_frame": 0, "landmarks": seen.tobytes(), "found": found}
         )
 
     def open_bench(self) -> StageDriver:
@@ -61,6 +63,25 @@ class ProposalTests(BrowserCase):
         driver.wait_drawn(wanted["impact"])
         expect(self.page.get_by_text("Saved", exact=True)).to_be_visible()
         self.assertEqual(self.pegs(), {"impact": wanted["impact"]})
+
+    def test_proposed_marks_are_taken_by_enter_and_are_told_apart(self) -> None:
+        self.proposed()
+        driver = self.open_bench()
+        self.page.keyboard.press("g")
+        expect(self.page.get_by_text("Saved", exact=True)).to_be_visible()
+        driver.go_to(self.known["checkpoints"]["top"])
+        take = self.page.get_by_role("button", name="Take 2 marks as proposed")
+        expect(take).to_be_visible()
+        expect(driver.stage.locator("[data-proposed]")).to_have_count(2)
+        self.assertFalse(Mark.objects.exists())  # a proposal is no mark
+        self.page.keyboard.press("Enter")
+        expect(driver.stage.locator("[data-proposed]")).to_have_count(0)
+        expect(driver.stage.locator("[data-mark=lead_hip] title")).to_have_text("Lead hip joint (proposed)")
+        expect(self.page.get_by_text("Saved", exact=True)).to_be_visible()
+        taken = Mark.objects.get(name="lead_hip")
+        self.assertEqual((taken.source, taken.sd_px > 5), ("proposed", True))
+        driver.drag((taken.x, taken.y), (taken.x + 4, taken.y))  # moved by hand, it is a hand's
+        expect(driver.stage.locator("[data-mark=lead_hip] title")).to_have_text("Lead hip joint")
 
     def test_a_wrong_view_is_changed_by_one_click_and_a_right_one_kept(self) -> None:
         self.proposed(

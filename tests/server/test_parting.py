@@ -6,8 +6,9 @@ from pathlib import Path
 from typing import Any
 
 from tests.server import making
+from tests.swings import truth
 from tests.video.several_swings import SeveralSwings, write_several
-from tropometer.server.bench.models import Swing
+from tropometer.server.bench.models import Mark, Swing
 from tropometer.server.bench.services import remove
 from tropometer.server.clips import services
 from tropometer.server.clips.models import Clip, Proposals
@@ -106,3 +107,19 @@ class PartingTests(making.MediaCase):
         self.assertAlmostEqual(pegs["impact"], self.several.impact[0], delta=1)
         self.assertAlmostEqual(pegs["address"], self.several.address[0], delta=5)
         self.assertLess(found["box"]["right"] - found["box"]["left"], clip.width / 2)
+        self.check_marks(clip, pegs["top"])
+
+    def check_marks(self, clip: Clip, frame: int) -> None:
+        """Proposed marks lie near the true ones, and no reading counts them."""
+        marks = self.client.get(f"/api/clips/{clip.pk}/proposed-marks/{frame}").json()
+        found = {mark["name"]: mark for mark in marks}
+        known = truth("tobin_first_face")
+        half = clip.width / known["camera"]["width"]
+        own = frame - self.several.impact[0] + known["checkpoints"]["impact"]
+        for name in ("lead_knee", "trail_knee", "lead_ankle", "trail_ankle", "trail_hip"):
+            x, y = (half * each for each in known["pixels"][name][own])
+            with self.subTest(name):
+                self.assertLess(abs(found[name]["x"] - x), 3 * found[name]["sd_px"])
+                self.assertLess(abs(found[name]["y"] - y), 3 * found[name]["sd_px"])
+        self.assertEqual(self.client.get(f"/api/clips/{clip.pk}/proposed-marks/0").json(), [])
+        self.assertFalse(Mark.objects.filter(clip=clip).exists())

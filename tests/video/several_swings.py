@@ -33,19 +33,20 @@ def write_several(folder: Path, name: str = "several.mp4") -> SeveralSwings:
     frames: list[npt.NDArray[np.uint8]] = []
     address, impact, heard = [], [], []
     dice = np.random.default_rng(3)
+    grain = dice.normal(0, 2, (7, SIZE[1], SIZE[0], 3)).astype(np.float32)
     for swing, struck in zip(SWINGS, STRUCK, strict=True):
         known = truth(swing)
         pictures = [_small(picture) for picture, _ in upright_frames(DEMO_CLIPS / f"{swing}.mp4")]
         if frames:
             frames += [_mix(frames[-1], pictures[0], k / (FADE_S * FPS)) for k in range(int(FADE_S * FPS))]
-        frames += [_grainy(pictures[0], dice) for _ in range(int(STILL_S * FPS))]
+        frames += [_grainy(pictures[0], grain[n % len(grain)]) for n in range(int(STILL_S * FPS))]
         address.append(len(frames) + known["checkpoints"]["address"])
         impact.append(len(frames) + known["checkpoints"]["impact"])
         if struck:
             began = len(frames) / FPS
             heard.append(began + known["times_s"]["strike_heard"] - known["times_s"]["frames"][0])
         frames += pictures
-        frames += [_grainy(pictures[-1], dice) for _ in range(int(STILL_S * FPS))]
+        frames += [_grainy(pictures[-1], grain[n % len(grain)]) for n in range(int(STILL_S * FPS))]
     path = folder / name
     write(path, frames, len(frames), Recording(), heard)
     return SeveralSwings(path, address, impact)
@@ -55,8 +56,8 @@ def _small(picture: npt.NDArray[np.uint8]) -> npt.NDArray[np.uint8]:
     return np.asarray(cv2.resize(picture, SIZE, interpolation=cv2.INTER_AREA), np.uint8)
 
 
-def _grainy(picture: npt.NDArray[np.uint8], dice: np.random.Generator) -> npt.NDArray[np.uint8]:
-    return np.clip(picture + dice.normal(0, 2, picture.shape), 0, 255).astype(np.uint8)
+def _grainy(picture: npt.NDArray[np.uint8], grain: npt.NDArray[np.float32]) -> npt.NDArray[np.uint8]:
+    return np.clip(picture + grain, 0, 255).astype(np.uint8)
 
 
 def _mix(a: npt.NDArray[np.uint8], b: npt.NDArray[np.uint8], share: float) -> npt.NDArray[np.uint8]:

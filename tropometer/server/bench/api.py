@@ -15,6 +15,7 @@ from tropometer.server.bench.schemas import (
     BenchClip,
     BenchSwing,
     Edits,
+    MarkOut,
     Measured,
     MoreClips,
     Received,
@@ -24,6 +25,7 @@ from tropometer.server.bench.schemas import (
     Window,
 )
 from tropometer.server.clips.models import Clip
+from tropometer.server.clips.proposing import proposed_marks
 from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
@@ -131,6 +133,16 @@ def cut_out(request: HttpRequest, id: UUID, stretch: Stretch) -> tuple[int, dict
     """A stretch of the clip as a swing of its own."""
     swing = parting.cut_out(clip_of(asking(request), id), stretch.first, stretch.last)
     return 201, {"swing_id": swing.pk, "refused": []}
+
+
+@router.get("/clips/{uuid:id}/proposed-marks/{int:frame}", response=list[MarkOut])
+def marks_proposed(request: HttpRequest, id: UUID, frame: int) -> list[dict[str, Any]]:
+    """Marks that a worker saw on a frame; none of them counts before it is taken."""
+    found = proposed_marks(clip_of(asking(request), id), frame)
+    return [
+        {"name": name, "frame": frame, "x": x, "y": y, "sd_px": sd_px, "source": "proposed"}
+        for name, (x, y, sd_px) in found.items()
+    ]
 
 
 @router.post("/clips/{uuid:id}/edits", response=Measured)

@@ -11,9 +11,10 @@ from django.dispatch import Signal
 
 from tropometer.server.clips.models import Clip, Proposals, State
 from tropometer.server.clips.rooms import local_copy, video
-from tropometer.swing.names import Hand
+from tropometer.swing.names import Hand, View
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks
+from tropometer.swing.proposals.marks import propose_marks
 from tropometer.swing.proposals.motion import FoundSwing, Heard, find_swings, plausible_slowness
 from tropometer.swing.proposals.seeing import player_box, propose_hand, propose_view
 from tropometer.video.timing import real_times_s
@@ -80,13 +81,36 @@ def _look(clip: Clip) -> None:
     )
 
 
+def proposed_marks(clip: Clip, frame: int) -> dict[str, tuple[float, float, float]]:
+    """Marks that a clip's landmarks propose on a frame: x, y and one standard deviation, pixels."""
+    stored = Proposals.objects.filter(clip=clip).first()
+    if stored is None:
+        return {}
+    points = _points(stored)
+    row = frame - stored.first_frame
+    times = np.array(_times_s(clip))[stored.first_frame : stored.first_frame + len(points)]
+    if not 0 <= row < len(points) or len(times) != len(points):
+        return {}
+    landmarks = Landmarks(times - times[0], points)
+    if not landmarks.enough:
+        return {}
+    found = propose_marks(landmarks, cast(View, clip.view), cast(Hand, clip.swing.hand))
+    return {
+        name: (float(mark.places[row, 0]), float(mark.places[row, 1]), mark.sd_px)
+        for name, mark in found.items()
+    }
+
+
+def _points(stored: Proposals) -> "np.ndarray[Any, np.dtype[np.float64]]":
+    return np.frombuffer(bytes(stored.landmarks), np.float32).reshape(-1, 33, 3).astype(float)
+
+
 def propose_anew(clip: Clip) -> None:
     """Propose again from landmarks found before, after something was said anew about the clip."""
     stored = Proposals.objects.filter(clip=clip).first()
     if stored is None:
         return
-    points = np.frombuffer(bytes(stored.landmarks), np.float32).reshape(-1, 33, 3).astype(float)
-    stored.found = propose(clip, stored.first_frame, points)
+    stored.found = propose(clip, stored.first_frame, _points(stored))
     stored.save(update_fields=["found"])
 
 

@@ -35,7 +35,7 @@ class CameraAudit:
 
 
 def audit(solved: SolvedCamera, hips_b: Measured) -> CameraAudit:
-    """The audit of a solved camera; the player stands in the middle of the mat's length, hips at B `hips_b`."""
+    """The audit of a solved camera; the player stands in the middle of the mat, the hips at B `hips_b`."""
     across = 0 if solved.camera.view == "face_on" else 1
 
     def figures(camera: Pinhole, b: float = hips_b.value) -> list[float]:

@@ -79,6 +79,14 @@ export const swingQuery = (id: string) =>
       query.state.data?.clips.some((clip) => clip.looking || busy([clip])) ? CLIP_POLL_MS : false,
   });
 
+export const proposedMarksQuery = (clipId: string, frame: number) =>
+  queryOptions({
+    queryKey: ["proposed-marks", clipId, frame],
+    queryFn: () =>
+      got(api.GET("/api/clips/{id}/proposed-marks/{frame}", { params: { path: { id: clipId, frame } } })),
+    staleTime: 60_000,
+  });
+
 export const lessonQuery = (id: string) =>
   queryOptions({
     queryKey: ["lesson", id],

@@ -235,6 +235,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clips/{id}/proposed-marks/{frame}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Marks Proposed
+         * @description Marks that a worker saw on a frame; none of them counts before it is taken.
+         */
+        get: operations["tropometer_server_bench_api_marks_proposed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clips/{id}/edits": {
         parameters: {
             query?: never;
@@ -2110,6 +2130,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Received"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_marks_proposed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                frame: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkOut"][];
                 };
             };
         };

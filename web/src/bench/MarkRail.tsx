@@ -16,7 +16,7 @@ export function MarkRail({ side, state }: { side: Side; state: SideState }) {
       <PegStrip side={side} state={state} />
       {state.clip.view !== "face_on" && (
         <div className="flex min-h-13 items-center gap-2 text-sm">
-          <p className="flex-1">Nothing is measured from this side yet; step, peg and pick frames.</p>
+          <p className="flex-1">Nothing is measured from this side yet.</p>
           <MatButton side={side} state={state} />
         </div>
       )}

@@ -1,18 +1,8 @@
-import { ZoomIn, ZoomOut } from "lucide-react";
 import { type KeyboardEvent, type PointerEvent, useCallback, useRef, useState } from "react";
-import { fromImpact, type Units } from "../units";
-import { MARK_WORDS, PEG_WORDS, VIEW_WORDS } from "../words";
+import type { Units } from "../units";
+import { MARK_WORDS } from "../words";
 import { useBench } from "./benchContext";
-import {
-  KNOWN_LENGTH,
-  MAT,
-  markAt,
-  otherViews,
-  type Side,
-  type SideState,
-  timelineOf,
-  wantedMarks,
-} from "./benchStore";
+import { KNOWN_LENGTH, MAT, markAt, type Side, type SideState, wantedMarks } from "./benchStore";
 import { Doubts } from "./Doubts";
 import { GaugeLayer } from "./GaugeLayer";
 import { INK } from "./ink";
@@ -21,12 +11,15 @@ import { Loupe } from "./Loupe";
 import { MarkLayer } from "./MarkLayer";
 import { MatLayer } from "./MatLayer";
 import { Overlay } from "./Overlay";
+import { ProposedMarkLayer, TakeProposed, useProposedMarks } from "./ProposedMarks";
 import { ProposedPegs } from "./ProposedPegs";
-import { timeFromImpact } from "./pegLink";
+import { StageFooter } from "./StageFooter";
+import { StageHeader } from "./StageHeader";
 import { type Point, sameView, toPicture, toStage, type View } from "./stageView";
 import { useFrames } from "./useFrames";
 import { useSize } from "./useSize";
-import { useStageView, ZOOM_STEP } from "./useStageView";
+import { useStageView } from "./useStageView";
+import { ZoomButtons } from "./ZoomButtons";
 
 const HAND_SD_PX = 1.5; // one standard deviation of a careful click on a 720-line picture
 const REFERENCE_LINES = 720;
@@ -55,7 +48,6 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const selected = useBench((bench) => (bench.active === side ? bench.selected : null));
   const edit = useBench((bench) => bench.edit);
   const set = useBench((bench) => bench.set);
-  const turnView = useBench((bench) => bench.turnView);
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(box);
@@ -69,6 +61,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const stableView = useStableView(view);
   const drawn = useFrames(clip, frame, direction, canvas, stableView, size);
   const shownFrame = drawn.frame ?? frame;
+  const proposed = useProposedMarks(state, shownFrame);
 
   const pointOf = (event: { clientX: number; clientY: number }): Point => {
     const rect = box.current?.getBoundingClientRect();
@@ -204,9 +197,6 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     setPointer(null);
   };
 
-  const seconds = timeFromImpact(timelineOf(state), shownFrame);
-  const peg = state.on.pegs.find((each) => each.frame === shownFrame);
-  const after = state.on.pegs.find((each) => each.between && each.frame === shownFrame - 1);
   const aiming = tool !== null || drag.current?.kind === "mark";
   const loupeAt = aiming && pointer ? pointer : null;
   const selectedMark = selected ? markAt(state, selected, shownFrame) : undefined;
@@ -217,44 +207,11 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       data-side={side}
       data-frame={shownFrame}
       data-theme="bench-dusk"
-      className={`relative flex min-h-0 min-w-0 flex-1 flex-col overflow-hidden rounded bg-dusk text-paper ring-2 ${
+      className={`relative flex min-h-0 min-w-0 flex-1 flex-col overflow-hidden rounded bg-dusk text-paper select-none ring-2 ${
         active ? (side === "student" ? "ring-clay" : "ring-[#8FB4D8]") : "ring-transparent"
       }`}
     >
-      <header className="flex h-8 shrink-0 items-center gap-3 px-2 text-sm">
-        <span className="h-3 w-3 rounded-full" style={{ background: INK[side] }} aria-hidden />
-        <strong className="min-w-0 shrink-3 truncate" title={state.swing.title}>
-          {state.swing.title}
-        </strong>
-        <span className="min-w-0 truncate text-xs opacity-80">
-          {VIEW_WORDS[clip.view]}
-          {!state.mirrored && ` · ${state.swing.hand}-handed`}
-        </span>
-        {state.mirrored && <span className="shrink-0 text-xs text-[#D8AA4C]">shown mirrored</span>}
-        <span className="ml-auto" />
-        {otherViews(state).map((other) => (
-          <button
-            key={other.id}
-            type="button"
-            className="btn btn-ghost btn-xs"
-            title="See the swing from the other side (V)"
-            onClick={() => {
-              set({ active: side });
-              turnView();
-            }}
-          >
-            {VIEW_WORDS[other.view]}
-          </button>
-        ))}
-        <button
-          type="button"
-          className="btn btn-ghost btn-xs"
-          onClick={() => setLook(look === null ? "whole" : null)}
-          title={look === null ? "The whole picture (0)" : "Crop to the player (0)"}
-        >
-          {look === null ? "Whole" : "Crop"}
-        </button>
-      </header>
+      <StageHeader side={side} state={state} look={look} setLook={setLook} />
       <div
         ref={box}
         role="application"
@@ -295,11 +252,16 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
             )}
             {tool === MAT && <MatLayer corners={corners} place={place} whole={false} chosen />}
             {start && pointer && <LengthInHand a={place(start)} b={pointer} />}
+            <ProposedMarkLayer marks={proposed} place={place} scale={stableView.scale} ink={INK[side]} />
             <MarkLayer state={state} frame={shownFrame} place={place} ink={INK[side]} selected={selected} />
           </svg>
         )}
         <ZoomButtons zoom={zoom} />
-        <div className="absolute bottom-1 left-1" onPointerDown={(event) => event.stopPropagation()}>
+        <div
+          className="absolute bottom-1 left-1 grid justify-items-start gap-1"
+          onPointerDown={(event) => event.stopPropagation()}
+        >
+          <TakeProposed side={side} marks={proposed} />
           <ProposedPegs side={side} state={state} />
         </div>
         <Doubts side={side} state={state} />
@@ -336,47 +298,10 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
           </p>
         )}
       </div>
-      <footer className="num flex h-8 shrink-0 items-center gap-4 px-2 text-sm" aria-live="polite">
-        <span>
-          frame <strong data-testid={`${side}-frame`}>{shownFrame}</strong>
-        </span>
-        <span data-testid={`${side}-time`}>{fromImpact(seconds)}</span>
-        <span className="text-xs opacity-80" title={RATE_FROM[clip.capture_from]}>
-          {Math.round(clip.capture_fps ?? clip.played_fps)}/s
-          {clip.capture_fps !== null &&
-            `, ${Math.round(clip.capture_fps / clip.played_fps)} times slow in the file`}
-        </span>
-        {drawn.exact === "stills" && (
-          <span className="text-xs" title="This browser cannot decode video frame by frame.">
-            exact stills from the server
-          </span>
-        )}
-        <span className="ml-auto text-[#D8AA4C]">
-          {peg && `${PEG_WORDS[peg.name]}${peg.between ? ", the frame before" : ""}`}
-          {!peg && after && "Impact, the frame after"}
-        </span>
-        {peg?.name === "impact" && (
-          <button
-            type="button"
-            className={`btn btn-xs font-sans ${peg.between ? "btn-primary" : "btn-ghost"}`}
-            aria-pressed={peg.between}
-            title="Impact lies between this frame and the next (Shift I)"
-            onClick={() =>
-              edit(side, { kind: "peg", name: "impact", frame: peg.frame, between: !peg.between })
-            }
-          >
-            between this and the next
-          </button>
-        )}
-      </footer>
+      <StageFooter side={side} state={state} frame={shownFrame} exact={drawn.exact} />
     </section>
   );
 }
-
-const RATE_FROM = {
-  sender: "Frames a second in reality; for slow motion as its sender said",
-  file: "Frames a second in reality, as the file says",
-};
 
 const NUDGE_WAYS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
@@ -384,32 +309,6 @@ const NUDGE_WAYS: Record<string, [number, number]> = {
   ArrowUp: [0, -1],
   ArrowDown: [0, 1],
 };
-
-function ZoomButtons({ zoom }: { zoom: (factor: number) => void }) {
-  const shape = "btn btn-xs btn-square border-0 bg-dusk/70 text-paper";
-  return (
-    <div className="absolute right-1 bottom-1 grid gap-1" onPointerDown={(event) => event.stopPropagation()}>
-      <button
-        type="button"
-        className={shape}
-        aria-label="Larger"
-        title="Larger (W)"
-        onClick={() => zoom(ZOOM_STEP)}
-      >
-        <ZoomIn size={14} aria-hidden />
-      </button>
-      <button
-        type="button"
-        className={shape}
-        aria-label="Smaller"
-        title="Smaller (Q)"
-        onClick={() => zoom(1 / ZOOM_STEP)}
-      >
-        <ZoomOut size={14} aria-hidden />
-      </button>
-    </div>
-  );
-}
 
 function LengthInHand({ a, b }: { a: Point; b: Point }) {
   return <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="#D8AA4C" strokeWidth={2} strokeDasharray="4 3" />;

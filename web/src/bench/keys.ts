@@ -16,6 +16,7 @@ export const KEYS: [string, string][] = [
   ["Shift I", "impact lies between this frame and the next"],
   ["Shift 1 … 9", "set any of the nine pegs, in the order of the swing"],
   ["G", "set all proposed pegs"],
+  ["Enter", "take the proposed marks of this frame, or the one in hand"],
   ["E", "the events that are no checkpoints"],
   ["{ }", "the swing starts, ends at this frame of its clip"],
   ["J", "the swing's window in its clip"],

@@ -84,7 +84,9 @@ function SwingCard({ row }: { row: SwingRow }) {
           )}
         </h2>
         <p className="text-sm">
-          {row.club || "Club not named"} · {row.student.hand}-handed · {when(row.received_at)}
+          {row.club || "Club not named"}
+          {row.parts > 1 && ` · swing ${row.part} of ${row.parts} in its clip`} · {row.student.hand}-handed ·{" "}
+          {when(row.received_at)}
           {row.answered_at && " · answered"}
         </p>
         {row.words && <blockquote className="mt-1 border-l-2 border-brass pl-2">{row.words}</blockquote>}
