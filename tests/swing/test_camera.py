@@ -19,7 +19,7 @@ from tropometer.swing.read import read
 
 SIDE_M = 1.56
 NOISE_PX = 2.0
-TRIALS = 150
+TRIALS = 300
 VIEWS: tuple[View, ...] = ("face_on", "down_the_line")
 
 

@@ -30,6 +30,7 @@ STARTS_M = (3.0, 4.5, 7.0)  # distances the fit is begun from
 WORST_MISFIT = (
     4.0  # standard deviations, root mean square, beyond which the points are not what they are said to be
 )
+GOOD_COST = 8.0  # of a fit that needs no other start: half the sum of squares of a dozen residuals
 STRANGEST = 3.5  # standard deviations from what is usual, beyond which nobody would have put up the camera so
 SOURCE = "camera"
 
@@ -100,7 +101,11 @@ def solve_camera(points: Sequence[FloorPoint], view: View, width: int, height: i
             [np.nan_to_num(missed, nan=1e3).ravel(), _unusual(unknowns, max(width, height))]
         )
 
-    fits = [least_squares(residuals, start, method="lm") for start in _starts(floor, blank)]
+    fits = []
+    for start in _starts(floor, blank):
+        fits.append(least_squares(residuals, start, method="lm"))
+        if float(fits[-1].cost) < GOOD_COST:
+            break
     best = min(fits, key=lambda fit: float(fit.cost))
     misfit = float(np.sqrt(np.mean(np.square(best.fun[: 2 * len(points)]))))
     strangest = float(np.abs(best.fun[2 * len(points) :]).max())
