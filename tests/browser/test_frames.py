@@ -31,8 +31,8 @@ STRIP_OF = """const stripOf = (side, [block, margin, bits]) => {
   return [number, Number(stage.querySelector(`[data-testid=${side}-frame]`).textContent)];
 };"""
 READ_STRIP = f"([side, bits]) => {{ {STRIP_OF} return stripOf(side, bits); }}"
-# Steps through a whole clip by the key and reads every frame; both directions.
-ALL_FRAMES = f"""async ([last, bits]) => {{ {STRIP_OF}
+# Steps through a whole clip by the key and reads every frame.
+ALL_FRAMES = f"""async ([last, bits, ways]) => {{ {STRIP_OF}
   const canvas = document.querySelector("section[data-side=student] canvas[data-drawn]");
   const drawn = async (frame) => {{
     const began = performance.now();
@@ -45,7 +45,7 @@ ALL_FRAMES = f"""async ([last, bits]) => {{ {STRIP_OF}
   const read = [];
   await drawn(0);
   read.push([0, ...stripOf("student", bits)]);
-  for (const way of [1, -1])
+  for (const way of ways)
     for (let step = 1; step <= last; step++) {{
       const frame = way > 0 ? step : last - step;
       press(way > 0 ? "ArrowRight" : "ArrowLeft");
@@ -104,8 +104,9 @@ class FrameTests(BrowserCase):
                 page = self.open_clip(name)
                 first = strip_clips.first_number(name)
                 last = COUNT - first - 1
-                read = page.evaluate(ALL_FRAMES, [last, BITS])
-                self.assertEqual(len(read), 2 * last + 1)
+                ways = [1, -1] if name == "h264_b_frames.mp4" else [1]
+                read = page.evaluate(ALL_FRAMES, [last, BITS, ways])
+                self.assertEqual(len(read), len(ways) * last + 1)
                 wrong = [row for row in read if row != [row[0], row[0] + first, row[0]]]
                 self.assertEqual(wrong, [])
 

@@ -87,8 +87,10 @@ class PartingTests(making.MediaCase):
             self.assertEqual(said.status_code, 422, bad)
             self.assertIn("window", said.json()["detail"])
 
-    def test_what_a_file_shows_is_said_for_all_its_swings(self) -> None:
-        clip = self.take_in()
+        self.check_said_for_all(clip)
+
+    def check_said_for_all(self, clip: Clip) -> None:
+        """What a file shows is said for all its swings at once."""
         body = {"view": "down_the_line", "capture_fps": 240}
         self.call("PUT", f"/clips/{clip.pk}/about", body)
         said = Clip.objects.values_list("view", "capture_fps")

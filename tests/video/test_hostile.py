@@ -132,7 +132,7 @@ class HostileTests(TestCase):
         ):
             with self.subTest(recording=recording):
                 path = self.folder / f"r.{recording.container}"
-                write(path, pictures, len(pictures), recording, 0.05)
+                write(path, pictures, len(pictures), recording, [0.05])
                 found = probe(path)
                 self.assertEqual((found.width, found.height), (160, 96))
                 made = make_proxy(path, self.folder / "r_proxy.mp4", found)
