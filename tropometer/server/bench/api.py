@@ -84,7 +84,10 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
         "what_hurts": found.what_hurts,
         "part": found.part,
         "parts": found.parts,
-        "clips": [_bench_clip(clip) for clip in found.clips.select_related("proposals").all()],
+        "clips": [
+            _bench_clip(clip)
+            for clip in found.clips.select_related("proposals").defer("proposals__landmarks")
+        ],
         "measured": measured(found),
     }
 

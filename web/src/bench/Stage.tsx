@@ -54,6 +54,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const [pointer, setPointer] = useState<Point | null>(null);
   const [start, setStart] = useState<Point | null>(null);
   const [corners, setCorners] = useState<Point[]>([]); // of a mat that is being clicked
+  if (tool !== MAT && corners.length > 0) setCorners([]); // put down before the fourth
   const drag = useRef<Drag | null>(null);
   const fingers = useRef(new Map<number, Point>());
 
