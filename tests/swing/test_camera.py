@@ -13,6 +13,7 @@ from tropometer.swing.camera.audit import audit, hips_at
 from tropometer.swing.camera.mat import Mat, camera_from_mat, floor_points
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import FloorPoint, Unsolved, solve_camera
+from tropometer.swing.gauges import gauges
 from tropometer.swing.measured import Measured
 from tropometer.swing.names import Hand, View
 from tropometer.swing.read import read
@@ -153,6 +154,18 @@ class ReadingTests(TestCase):
         refused = read(replace(record, clips=(only,)))[0]
         self.assertEqual((refused.status, refused.needs[0].kind), ("refused", "mat"))
         self.assertIn("size", refused.reason)
+
+    def test_a_foot_marked_in_the_sky_refuses_and_breaks_nothing(self) -> None:
+        record = record_of("tobin_first_face")
+        clip = replace(record.clips[0], mat=mat_of(truth("tobin_first_face")))
+        foot = {frame: replace(mark, y=5.0) for frame, mark in clip.marks["trail_foot_outer"].items()}
+        odd = replace(record, clips=(replace(clip, marks={**clip.marks, "trail_foot_outer": foot}),))
+        for found in read(odd):
+            if found.value is not None and found.u95 is not None:
+                self.assertTrue(math.isfinite(found.value) and math.isfinite(found.u95), found)
+        numbers = [line.b.x for gauge in gauges(odd, odd.clips[0]) for line in gauge.lines]
+        numbers += [span.value for gauge in gauges(odd, odd.clips[0]) for span in gauge.spans]
+        self.assertTrue(np.isfinite(numbers).all())
 
     def test_a_left_hander_mirrored_reads_the_same(self) -> None:
         record = record_of("tobin_first_face")

@@ -5,10 +5,12 @@ import json
 import subprocess
 import sys
 import tempfile
+from dataclasses import replace
 from typing import Any
 from unittest import TestCase
 
 from tests.swings import ROOT, record_of, true_reading, truth
+from tropometer.swing.camera.mat import Mat
 from tropometer.swing.record import from_document, to_document
 
 TOBIN = "tobin_first_face"
@@ -27,7 +29,13 @@ class RecordTests(TestCase):
         self.document = to_document(record_of(TOBIN))
 
     def test_there_and_back(self) -> None:
-        self.assertEqual(from_document(json.loads(json.dumps(self.document))), record_of(TOBIN))
+        record = record_of(TOBIN)
+        self.assertEqual(from_document(json.loads(json.dumps(self.document))), record)
+        mat = Mat(((1.5, 2.0), (3.0, 4.0), (5.0, 6.0), (7.0, 8.0)), 1.5, 1.2)
+        clip = replace(record.clips[0], mat=mat, events={"lead_heel_up": 12})
+        full = replace(record, clips=(clip,))
+        self.assertEqual(from_document(json.loads(json.dumps(to_document(full)))), full)
+        self.assertEqual(run_read(json.dumps(to_document(full))).returncode, 0)  # it fits the schema
 
     def test_impact_between_frames_counts_from_the_middle(self) -> None:
         self.document["clips"][0]["impact_between"] = True

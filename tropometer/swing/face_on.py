@@ -144,7 +144,8 @@ class ByCamera:
         camera = self.solved.camera
         t = camera.on_plane(np.array([[self._x(foot.x), foot.y]]), 2, 0.0)[0, 0]
         up = camera.on_plane(np.array([[self.clip.width / 2, hip_y]]), 1, self.hips_b.value)[0, 2]
-        return self._x(float(camera.project(np.array([[t, self.hips_b.value, up]]))[0, 0]))
+        x = float(camera.project(np.array([[t, self.hips_b.value, up]]))[0, 0])
+        return self._x(x) if math.isfinite(x) else foot.x  # a foot above the horizon stands nowhere
 
     def _x(self, x: float) -> float:
         return x if self.toward_target > 0 else self.clip.width - x
@@ -185,6 +186,8 @@ def hips_on_mat(clip: Clip, hand: Hand, solved: SolvedCamera) -> Measured:
     slope = float(
         np.diff(solved.camera.on_plane(np.array([[own, foot.y - 0.5], [own, foot.y + 0.5]]), 2, 0.0)[:, 1])[0]
     )
+    if not math.isfinite(b.sd):  # so near the horizon that the camera's error carries it beyond
+        return Measured.of(*HIPS_ON_MAT_M, "where the player stands on the mat")
     return b + (y - y.value) * slope + depth_behind_hips("trail_foot_outer", "address")
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -82,6 +83,8 @@ def _trail_plumb(clip: Clip, address: int, camera: FaceOn | None) -> Gauge | Non
         gap = camera.along_target("trail_hip_edge", frame, at) - camera.along_target(
             "trail_foot_outer", address, "address"
         )
+        if not math.isfinite(gap.sd):
+            continue  # the reading says why
         start = _place(camera, edge.x, -gap.value)
         gauge.spans.append(
             GaugeSpan(frame, at, Point(start, edge.y), Point(edge.x, edge.y), gap.value, gap.u95)
@@ -102,6 +105,8 @@ def _hip_gates(clip: Clip, address: int, camera: FaceOn | None) -> list[Gauge | 
             if camera is None or at == "address":
                 continue
             travel = camera.along_target(name, frame, at) - camera.along_target(name, address, "address")
+            if not math.isfinite(travel.sd):
+                continue
             start = _place(camera, mark.x, -travel.value)
             gauge.spans.append(
                 GaugeSpan(frame, at, Point(start, mark.y), Point(mark.x, mark.y), travel.value, travel.u95)

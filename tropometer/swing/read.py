@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from tropometer.swing import sway, trail_hip  # noqa: F401  the readings register themselves
 from tropometer.swing.camera.solve import SOURCE, Unsolved
 from tropometer.swing.face_on import look as look_face_on
@@ -35,6 +37,10 @@ def _one(record: SwingRecord, kind: Kind, at: Checkpoint) -> Reading:
             raise Refused(f"Needs a {spoken(kind.view).replace(' ', '-')} clip.", Need("view", kind.view))
         look = _look(clip, record)
         measured = kind.formula(look, at)
+        if not math.isfinite(measured.value) or not math.isfinite(measured.sd):
+            raise Refused(
+                "A mark lies where the mat's camera sees no floor: check it and the mat.", Need("mat")
+            )
     except Refused as refusal:
         return Reading(
             kind.id,

@@ -79,9 +79,9 @@ export const swingQuery = (id: string) =>
       query.state.data?.clips.some((clip) => clip.looking || busy([clip])) ? CLIP_POLL_MS : false,
   });
 
-export const proposedMarksQuery = (clipId: string, frame: number) =>
+export const proposedMarksQuery = ({ id: clipId, flipped }: Pick<ClipOut, "id" | "flipped">, frame: number) =>
   queryOptions({
-    queryKey: ["proposed-marks", clipId, frame],
+    queryKey: ["proposed-marks", clipId, flipped, frame],
     queryFn: () =>
       got(api.GET("/api/clips/{id}/proposed-marks/{frame}", { params: { path: { id: clipId, frame } } })),
     staleTime: 60_000,

@@ -13,7 +13,7 @@ type Mark = { name: string; frame: number; x: number; y: number; sd_px: number }
 export function useProposedMarks(state: SideState, frame: number): Mark[] {
   const wanted = wantedMarks(state).filter((name) => !markAt(state, name, frame));
   const asks = wanted.length > 0 && frame === state.frame && !state.clip.looking;
-  const found = useQuery({ ...proposedMarksQuery(state.clip.id, frame), enabled: asks });
+  const found = useQuery({ ...proposedMarksQuery(state.clip, frame), enabled: asks });
   return asks ? (found.data ?? []).filter((mark) => wanted.includes(mark.name)) : [];
 }
 

@@ -4,6 +4,7 @@ import { useEffect } from "react";
 import { useNavigate } from "react-router";
 import { api, got } from "../api/client";
 import { useBench, useBenchStore } from "./benchContext";
+import { typing } from "./keys";
 import { Menu } from "./Menu";
 
 const SHORTEST = 2;
@@ -38,7 +39,7 @@ export function WindowMenu() {
     const pressed = (event: KeyboardEvent) => {
       const { sides, active } = bench.getState();
       const now = sides[active];
-      if (!now || (event.key !== "{" && event.key !== "}")) return;
+      if (!now || typing(event.target) || (event.key !== "{" && event.key !== "}")) return;
       const { first, last } = now.clip.window;
       if (event.key === "{" && now.frame <= last - SHORTEST) mutate({ first: now.frame, last });
       if (event.key === "}" && now.frame >= first + SHORTEST) mutate({ first, last: now.frame });

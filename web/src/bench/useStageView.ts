@@ -49,14 +49,20 @@ export function useStageView(
   const target = home ? viewOf(look, home, clip, size) : null;
   const view = useGliding(target, moving);
 
-  const setLook = useCallback((next: Look | null) => setLookOf(side, next), [setLookOf, side]);
+  const setLook = useCallback(
+    (next: Look | null) => {
+      setMoving(false);
+      setLookOf(side, next);
+    },
+    [setLookOf, side],
+  );
   const show = useCallback(
     (next: View, glides: boolean) => {
       if (!home) return;
       setMoving(!glides);
-      setLook(lookOf(next, home, size));
+      setLookOf(side, lookOf(next, home, size));
     },
-    [home, size, setLook],
+    [home, size, setLookOf, side],
   );
   const zoom = useCallback(
     (factor: number, at: Point = { x: size.width / 2, y: size.height / 2 }) => {
