@@ -23,11 +23,13 @@ class LandmarkTests(TestCase):
             known = truth(name)
             source = DEMO_CLIPS / f"{name}.mp4"
             with tempfile.TemporaryDirectory() as folder:
-                proxy, target = Path(folder) / "proxy.mp4", Path(folder) / "landmarks.npy"
+                proxy, target = Path(folder) / "proxy.mp4", Path(folder) / "body.npz"
                 make_proxy(source, proxy, probe(source))
                 said: list[float] = []
                 found = save_landmarks(proxy, target, settings.LANDMARK_MODELS, FIRST, LAST, said.append)
-                points = np.load(target)
+                body = np.load(target)
+                points = body["landmarks"]
+                self.assertEqual(body["outline"].shape, (LAST - FIRST + 1, 8, 2))
             self.assertEqual((found, points.shape), (LAST - FIRST + 1, (LAST - FIRST + 1, 33, 3)))
             self.assertEqual(said[-1], 1.0)
             tall = known["stature_m"] * known["camera"]["focal_px"] / known["camera"]["distance_m"]

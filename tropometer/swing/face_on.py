@@ -15,6 +15,7 @@ from typing import Protocol
 
 import numpy as np
 
+from tropometer.swing.camera.facts import DISTANCE_SD, PlumbLine
 from tropometer.swing.camera.mat import Mat, camera_from_mat
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import SolvedCamera, Unsolved
@@ -27,7 +28,6 @@ ROLL_SD = math.radians(0.6)
 OFF_SQUARE_DEG = (0.0, 4.0)  # placed by eye
 # 1 / distance, because places and scale are linear in it: phones stand 2.6 to 5.4 m away.
 CAMERA_NEARNESS_PER_M = (0.261, 0.056)
-GIVEN_DISTANCE_SD = 0.04  # share of a distance somebody paced or taped
 
 # How far in front of the hips (toward the camera) a length lies: mean and spread, metres.
 PLACE_AHEAD_M: dict[LengthPlace, tuple[float, float]] = {
@@ -192,7 +192,7 @@ def hips_on_mat(clip: Clip, hand: Hand, solved: SolvedCamera) -> Measured:
 
 
 def _by_camera(clip: Clip, hand: Hand, mat: Mat) -> ByCamera:
-    solved = camera_from_mat(mat, "face_on", hand, clip.width, clip.height)
+    solved = camera_from_mat(mat, "face_on", hand, clip.width, clip.height, clip.camera_facts)
     return ByCamera(clip, 1 if hand == "right" else -1, solved, hips_on_mat(clip, hand, solved))
 
 
@@ -201,7 +201,7 @@ def _by_length(clip: Clip, hand: Hand, known: KnownLength) -> ByLength:
         nearness = Measured.of(*CAMERA_NEARNESS_PER_M, "camera distance")
     else:
         given = 1 / clip.camera_distance_m
-        nearness = Measured.of(given, GIVEN_DISTANCE_SD * given, "camera distance")
+        nearness = Measured.of(given, DISTANCE_SD * given, "camera distance")
     ends = [Measured.of(v, known.sd_px, f"known length end {i}") for i, v in enumerate((*known.a, *known.b))]
     pixels = hypot(ends[2] - ends[0], ends[3] - ends[1])
     length = Measured.of(known.length_m, known.length_sd_m, "known length")
@@ -213,9 +213,24 @@ def _by_length(clip: Clip, hand: Hand, known: KnownLength) -> ByLength:
         toward_target=1 if hand == "right" else -1,
         scale_px_per_m=scale,
         nearness_per_m=nearness,
-        roll=Measured.of(0.0, ROLL_SD, "camera roll"),
+        roll=_roll(clip.plumb, clip.width),
         off_square=Measured.of(math.radians(angle), math.radians(angle_sd), "camera off square"),
     )
+
+
+def _roll(plumb: PlumbLine | None, width: int) -> Measured:
+    """How far the picture leans: as an upright edge says, else as a careful phone stands.
+
+    Away from the picture's middle an upright edge also leans by the camera's tilt (a vanishing point far
+    below), which nobody measured here: up to ten degrees of it count as error.
+    """
+    if plumb is None:
+        return Measured.of(0.0, ROLL_SD, "camera roll")
+    (ax, ay), (bx, by) = sorted((plumb.a, plumb.b), key=lambda end: end[1])
+    length = math.hypot(bx - ax, by - ay)
+    aside = abs((ax + bx) / 2 - width / 2) / width
+    spread = math.hypot(math.sqrt(2) * plumb.sd_px / length, aside * math.radians(10))
+    return Measured.of(-math.atan2(bx - ax, by - ay), spread, "camera roll")
 
 
 def coordinates(name: str, frame: int, mark: Mark) -> tuple[Measured, Measured]:

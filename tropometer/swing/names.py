@@ -48,6 +48,15 @@ _SINGLE = "neck sternum head seat grip grip_butt club_head ball"
 MARKS: frozenset[str] = frozenset(
     [f"{side}_{name}" for side in ("lead", "trail") for name in _PAIRED.split()] + _SINGLE.split()
 )
+# What optical flow can follow: what wears shoes and trousers with a pattern, never hips.
+TRACKED: tuple[str, ...] = (
+    *(
+        f"{side}_{name}"
+        for side in ("lead", "trail")
+        for name in ("heel", "toe", "foot_outer", "foot_inner", "ankle", "knee")
+    ),
+    "ball",
+)
 
 
 def spoken(name: str) -> str:

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any, cast
 
+from tropometer.swing.camera.facts import CameraFacts, FloorLength, PlumbLine
 from tropometer.swing.camera.mat import Mat
 from tropometer.swing.names import (
     CHECKPOINTS,
@@ -72,6 +73,23 @@ class Clip:
     impact_between: bool = False  # impact lies between its frame and the next
     events: dict[Event, int] = field(default_factory=dict)
     mat: Mat | None = None
+    camera_height_m: float | None = None
+    plumb: PlumbLine | None = None
+    hidden: dict[str, frozenset[int]] = field(default_factory=dict)  # looked for, and not to be seen
+
+    @property
+    def camera_facts(self) -> CameraFacts:
+        """What is known of the camera beside the mat."""
+        known = self.known_length
+        on_floor = known is not None and known.place != "body_plane"
+        length = (
+            FloorLength(known.a, known.b, known.length_m, known.length_sd_m, known.sd_px)
+            if known and on_floor
+            else None
+        )
+        return CameraFacts(
+            self.camera_distance_m, self.camera_height_m, self.off_square_deg, self.plumb, length
+        )
 
     def time_from_impact_s(self, frame: int) -> float | None:
         """Real seconds from impact to a frame, negative before; None while impact is not pegged."""
@@ -137,6 +155,15 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
         for i, (frame, x, y, sd_px, source) in enumerate(rows):
             _inside(frame, frames, f"{where}.marks.{name}[{i}]")
             marks.setdefault(name, {})[frame] = Mark(x, y, sd_px, source)
+    hidden: dict[str, frozenset[int]] = {}
+    for name, hidden_frames in data.get("hidden", {}).items():
+        if name not in MARKS:
+            raise RecordError(f"{where}.hidden.{name}", "not a mark")
+        for i, frame in enumerate(hidden_frames):
+            _inside(frame, frames, f"{where}.hidden.{name}[{i}]")
+            if frame in marks.get(name, {}):
+                raise RecordError(f"{where}.hidden.{name}[{i}]", f"frame {frame} is marked too")
+        hidden[name] = frozenset(hidden_frames)
     calibration = data.get("calibration", {})
     return Clip(
         id=data["id"],
@@ -152,7 +179,18 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
         camera_distance_m=calibration.get("camera_distance_m"),
         off_square_deg=_pair(calibration.get("off_square_deg")),
         mat=_mat(calibration.get("mat")),
+        camera_height_m=calibration.get("camera_height_m"),
+        plumb=_plumb(calibration.get("plumb"), f"{where}.calibration.plumb"),
+        hidden=hidden,
     )
+
+
+def _plumb(data: dict[str, Any] | None, where: str) -> PlumbLine | None:
+    if data is None:
+        return None
+    if data["a"] == data["b"]:
+        raise RecordError(where, "both ends are the same point")
+    return PlumbLine((data["a"][0], data["a"][1]), (data["b"][0], data["b"][1]), data.get("sd_px", 1.5))
 
 
 def _mat(data: dict[str, Any] | None) -> Mat | None:
@@ -221,6 +259,11 @@ def _clip_document(clip: Clip) -> dict[str, Any]:
         }
     if clip.camera_distance_m is not None:
         calibration["camera_distance_m"] = clip.camera_distance_m
+    if clip.camera_height_m is not None:
+        calibration["camera_height_m"] = clip.camera_height_m
+    if clip.plumb is not None:
+        plumb = clip.plumb
+        calibration["plumb"] = {"a": list(plumb.a), "b": list(plumb.b), "sd_px": plumb.sd_px}
     if clip.off_square_deg is not None:
         calibration["off_square_deg"] = list(clip.off_square_deg)
     return {
@@ -237,4 +280,5 @@ def _clip_document(clip: Clip) -> dict[str, Any]:
             name: [[frame, m.x, m.y, m.sd_px, m.source] for frame, m in sorted(by_frame.items())]
             for name, by_frame in clip.marks.items()
         },
+        "hidden": {name: sorted(frames) for name, frames in clip.hidden.items()},
     }

@@ -1,4 +1,4 @@
-"""`python -m tropometer.video probe FILE`, `… proxy FILE TARGET`, `… landmarks PROXY TARGET`.
+"""`python -m tropometer.video probe FILE`, `… proxy FILE TARGET`, `… landmarks|track PROXY TARGET`.
 
 Each says one JSON object a line.
 Foreign files are opened in this process of their own, so that a crash in a decoder stays here.
@@ -28,18 +28,21 @@ def main() -> int:
     resource.setrlimit(resource.RLIMIT_FSIZE, (OUTPUT_BYTES, OUTPUT_BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     parser = argparse.ArgumentParser(prog="python -m tropometer.video")
-    parser.add_argument("command", choices=["probe", "proxy", "landmarks"])
+    parser.add_argument("command", choices=["probe", "proxy", "landmarks", "track"])
     parser.add_argument("source", type=Path)
     parser.add_argument("target", type=Path, nargs="?")
     parser.add_argument("--flip", action="store_true", help="filmed in a mirror: turn it round")
     parser.add_argument("--models", type=Path, help="folder of the landmark networks")
     parser.add_argument("--frames", type=int, nargs=2, metavar=("FIRST", "LAST"), help="both included")
+    parser.add_argument("--spans", type=Path, help="JSON: the spans to track")
     arguments = parser.parse_args()
     try:
         if arguments.command == "probe":
             print(json.dumps(asdict(probe(arguments.source))))
         elif arguments.command == "proxy":
             _proxy(arguments.source, arguments.target, arguments.flip)
+        elif arguments.command == "track":
+            _track(arguments.source, arguments.target, arguments.spans)
         else:
             _landmarks(arguments.source, arguments.target, arguments.models, arguments.frames)
     except NotAClip as refusal:
@@ -61,6 +64,23 @@ def _landmarks(proxy: Path, target: Path, models: Path, frames: tuple[int, int])
     from tropometer.video.landmarks import save_landmarks
 
     print(json.dumps({"found": save_landmarks(proxy, target, models, *frames, progress=Progress())}))
+
+
+def _track(proxy: Path, target: Path, asked: Path) -> None:
+    import numpy as np
+
+    from tropometer.video.tracking import Span, track_file
+
+    spans = []
+    for each in json.loads(asked.read_text()):
+        guide = None if each["guide"] is None else np.array(each["guide"], float)
+        spans.append(
+            Span(each["name"], each["first"], each["last"], (*each["start"],), (*each["end"],), guide)
+        )
+    found = track_file(proxy, spans, Progress())
+    # One after the other: the lengths are known to whoever asked.
+    np.save(target, np.concatenate(found).astype(np.float32))
+    print(json.dumps({"tracked": len(found)}))
 
 
 class Progress:

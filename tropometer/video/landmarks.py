@@ -16,6 +16,8 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
+from tropometer.video.outline import COUNT as OUTLINE_COUNT
+from tropometer.video.outline import SURE, PlayerMask, outline_points
 from tropometer.video.proxy import upright_frames
 
 Array = npt.NDArray[np.float64]
@@ -41,6 +43,14 @@ class Square:
     centre: Array
     side: float
     lean: float
+
+
+@dataclass(frozen=True)
+class Body:
+    """Landmarks (33, 3): x, y in pixels of the picture and visibility 0 to 1; and outline places (8, 2)."""
+
+    landmarks: Array
+    outline: Array
 
 
 class Network:
@@ -69,18 +79,18 @@ class LandmarkFinder:
         self._anchors = _anchors()
         self._square: Square | None = None
 
-    def find(self, picture: Picture) -> Array | None:
-        """Landmarks (33, 3): x, y in pixels of the picture, and visibility 0 to 1; None without a person."""
+    def find(self, picture: Picture) -> Body | None:
+        """The body in a picture; None without a person."""
         if self._square is None:
             self._square = self._detect(picture)
         if self._square is None:
             return None
-        points, score = self._landmarks(picture, self._square)
+        points, mask, score = self._landmarks(picture, self._square)
         if score < LEAST_SCORE:
             self._square = None
             return None
         self._square = _square(points[COUNT, :2], points[COUNT + 1, :2])
-        return points[:COUNT]
+        return Body(points[:COUNT], outline_points(mask, points))
 
     def _detect(self, picture: Picture) -> Square | None:
         height, width = picture.shape[:2]
@@ -109,7 +119,7 @@ class LandmarkFinder:
         centre, edge = (mean[:2] - [left, top]) / scale
         return _square(centre, edge)
 
-    def _landmarks(self, picture: Picture, square: Square) -> tuple[Array, float]:
+    def _landmarks(self, picture: Picture, square: Square) -> tuple[Array, PlayerMask, float]:
         scale = CROP_PX / square.side
         cosine, sine = np.cos(square.lean) * scale, np.sin(square.lean) * scale
         into = np.array([[cosine, sine, 0.0], [-sine, cosine, 0.0]])
@@ -120,44 +130,51 @@ class LandmarkFinder:
         places = _refined(rows[:, :2].astype(float), found["Identity_3"])
         back = cv2.invertAffineTransform(into)
         seen = _logistic(rows[:, 3])
-        return np.column_stack([places @ back[:, :2].T + back[:, 2], seen]), float(found["Identity_1"][0])
+        points = np.column_stack([places @ back[:, :2].T + back[:, 2], seen])
+        mask = PlayerMask(np.clip(found["Identity_2"][:, :, 0], -SURE, SURE), into)
+        return points, mask, float(found["Identity_1"][0])
 
 
 def save_landmarks(
     proxy: Path, target: Path, models: Path, first: int, last: int, progress: Callable[[float], None]
 ) -> int:
-    """Write the landmarks of a proxy's frames `first` to `last` as a .npy file (n, 33, 3) of float32.
+    """Write the body of a proxy's frames `first` to `last` as a .npz file of float32.
 
-    Frames without a person are NaN. Returns in how many there was one.
+    It holds `landmarks` (n, 33, 3) and `outline` (n, 8, 2), NaN in frames without a person. Returns in how
+    many there was one.
     """
     finder = LandmarkFinder(models)
-    rows: list[Array] = []
-    nobody = np.full((COUNT, 3), np.nan)
+    nobody = Body(np.full((COUNT, 3), np.nan), np.full((OUTLINE_COUNT, 2), np.nan))
+    bodies: list[Body] = []
     for number, (picture, _) in enumerate(upright_frames(proxy)):
         if number > last:
             break
         if number >= first:
-            found = finder.find(picture)
-            rows.append(nobody if found is None else found)
-            progress(len(rows) / (last - first + 1))
-    np.save(target, np.array(rows, np.float32))
-    return sum(bool(np.isfinite(row[0, 0])) for row in rows)
+            bodies.append(finder.find(picture) or nobody)
+            progress(len(bodies) / (last - first + 1))
+    np.savez(
+        target,
+        landmarks=np.array([body.landmarks for body in bodies], np.float32),
+        outline=np.array([body.outline for body in bodies], np.float32),
+    )
+    return sum(body is not nobody for body in bodies)
 
 
 def _refined(places: Array, heat: npt.NDArray[np.float32]) -> Array:
-    """Places moved to the middle of the warmth about them, where the network's heat map has any."""
-    refined = places.copy()
-    side = heat.shape[0]
-    for i, (x, y) in enumerate(places):
-        column, row = int(x / HEAT_CELL_PX), int(y / HEAT_CELL_PX)
-        if not (0 <= column < side and 0 <= row < side):
-            continue
-        rows = slice(max(0, row - HEAT_REACH), min(side, row + HEAT_REACH + 1))
-        columns = slice(max(0, column - HEAT_REACH), min(side, column + HEAT_REACH + 1))
-        warmth = _logistic(heat[rows, columns, i])
-        if warmth.max() >= 0.5:
-            ys, xs = np.mgrid[rows, columns]
-            refined[i] = np.array([(xs * warmth).sum(), (ys * warmth).sum()]) / warmth.sum() * HEAT_CELL_PX
+    """Places (n, 2) moved to the middle of the warmth about them, if the heat map (rows, columns, n) has any."""
+    side, each = heat.shape[0], np.arange(len(places))
+    cells = np.floor(places / HEAT_CELL_PX).astype(int)
+    around = np.arange(-HEAT_REACH, HEAT_REACH + 1)
+    columns, rows = cells[:, :1] + around, cells[:, 1:] + around
+    held = [np.clip(line, 0, side - 1) for line in (columns, rows)]
+    warmth = _logistic(heat[held[1][:, :, None], held[0][:, None, :], each[:, None, None]])
+    warmth = warmth * (held[1] == rows)[:, :, None] * (held[0] == columns)[:, None, :]
+    warm = ((cells >= 0) & (cells < side)).all(axis=1) & (warmth.max(axis=(1, 2)) >= 0.5)
+    whole = np.where(warm, warmth.sum(axis=(1, 2)), 1.0)
+    middle = np.column_stack(
+        [(warmth.sum(axis=1) * columns).sum(axis=1), (warmth.sum(axis=2) * rows).sum(axis=1)]
+    )
+    refined: Array = np.where(warm[:, None], middle / whole[:, None] * HEAT_CELL_PX, places)
     return refined
 
 

@@ -1,5 +1,6 @@
 """The inbox, a swing on the bench, and the edits made there."""
 
+from dataclasses import asdict
 from typing import Any
 from uuid import UUID
 
@@ -8,24 +9,27 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 
 from tropometer.server.access import asking
-from tropometer.server.bench import parting, services
+from tropometer.server.bench import editing, parting, services, tracking
 from tropometer.server.bench.measure import measured, ready_clips, record_of
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.schemas import (
     BenchClip,
     BenchSwing,
+    Done,
+    EditAnswer,
     Edits,
     MarkOut,
-    Measured,
     MoreClips,
+    PathOut,
     Received,
     Stretch,
     SwingOf,
     SwingRow,
+    TracksOut,
     Window,
 )
 from tropometer.server.clips.models import Clip
-from tropometer.server.clips.proposing import proposed_marks
+from tropometer.server.clips.proposing import proposals_of
 from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
@@ -141,16 +145,32 @@ def cut_out(request: HttpRequest, id: UUID, stretch: Stretch) -> tuple[int, dict
 @router.get("/clips/{uuid:id}/proposed-marks/{int:frame}", response=list[MarkOut])
 def marks_proposed(request: HttpRequest, id: UUID, frame: int) -> list[dict[str, Any]]:
     """Marks that a worker saw on a frame; none of them counts before it is taken."""
-    found = proposed_marks(clip_of(asking(request), id), frame)
-    return [
-        {"name": name, "frame": frame, "x": x, "y": y, "sd_px": sd_px, "source": "proposed"}
-        for name, (x, y, sd_px) in found.items()
-    ]
+    found = proposals_of(clip_of(asking(request), id))
+    marks = {name: found.at(name, frame) for name in found.marks}
+    return [{"name": name, "frame": frame, **asdict(mark)} for name, mark in marks.items() if mark]
 
 
-@router.post("/clips/{uuid:id}/edits", response=Measured)
+@router.post("/clips/{uuid:id}/edits", response=EditAnswer)
 def edit(request: HttpRequest, id: UUID, data: Edits) -> dict[str, Any]:
     """Do some edits and answer with what follows from them."""
     clip = clip_of(asking(request), id)
-    services.apply_edits(clip, data.edits)
-    return measured(services.swing_of(asking(request), clip.swing_id))
+    met = editing.apply_edits(clip, data.edits, data.seen)
+    return measured(services.swing_of(asking(request), clip.swing_id)) | {"met": met}
+
+
+@router.get("/swings/{uuid:id}/history", response=list[Done])
+def history(request: HttpRequest, id: UUID) -> list[dict[str, Any]]:
+    """What was done on a swing and can be taken back, the latest last."""
+    return editing.history(services.swing_of(asking(request), id))
+
+
+@router.get("/clips/{uuid:id}/tracks", response=TracksOut)
+def tracks(request: HttpRequest, id: UUID) -> dict[str, Any]:
+    """The clip's marks as they were followed between the placed ones."""
+    return tracking.handed_out(clip_of(asking(request), id))
+
+
+@router.get("/clips/{uuid:id}/paths/{name}", response=PathOut)
+def path(request: HttpRequest, id: UUID, name: str) -> dict[str, Any]:
+    """One followed mark's path without its noise."""
+    return tracking.path_of(clip_of(asking(request), id), name)

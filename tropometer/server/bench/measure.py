@@ -3,12 +3,14 @@
 from dataclasses import asdict
 from typing import Any, cast
 
-from tropometer.server.bench.models import Calibration, Swing
-from tropometer.server.bench.schemas import CalibrationValue
+from tropometer.server.bench.editing import versions_of
+from tropometer.server.bench.models import Calibration, CameraFacts, Swing
+from tropometer.server.bench.tracking import tracked_marks
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.services import times_s
 from tropometer.swing import record as swing_record
 from tropometer.swing.camera.audit import audit, hips_at
+from tropometer.swing.camera.facts import PlumbLine
 from tropometer.swing.camera.mat import Mat, camera_from_mat
 from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.face_on import hips_on_mat
@@ -26,27 +28,36 @@ SHOWN_AT: tuple[Checkpoint, ...] = ("top", "impact")
 
 def ready_clips(swing: Swing) -> list[Clip]:
     """Ready clips of a swing with all that was put on them, in a fixed number of queries."""
-    clips = swing.clips.filter(state=State.READY).prefetch_related("pegs", "marks")
-    return list(clips.select_related("calibration", "mat"))
+    clips = swing.clips.filter(state=State.READY)
+    with_marks = clips.prefetch_related("pegs", "marks", "hidden_marks", "tracks")
+    return list(with_marks.select_related("calibration", "mat", "camera_facts"))
 
 
-def record_of(swing: Swing, clips: list[Clip]) -> swing_record.SwingRecord:
-    """The swing record of what is stored."""
+def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> swing_record.SwingRecord:
+    """The swing record of what is stored; with `whole` false, followed marks of pegged frames only."""
     return swing_record.SwingRecord(
         hand=cast(Hand, swing.hand),
         stature_m=swing.student.stature_m if swing.student else None,
         club=swing.club,
-        clips=tuple(_clip(clip) for clip in clips),
+        clips=tuple(_clip(clip, whole) for clip in clips),
     )
 
 
-def _clip(clip: Clip) -> swing_record.Clip:
+def _clip(clip: Clip, whole: bool) -> swing_record.Clip:
     marks: dict[str, dict[int, swing_record.Mark]] = {}
     for mark in clip.marks.all():
         place = swing_record.Mark(mark.x, mark.y, mark.sd_px, cast(MarkSource, mark.source))
         marks.setdefault(mark.name, {})[mark.frame] = place
     calibration = _calibration(clip)
+    facts = cast(CameraFacts | None, getattr(clip, "camera_facts", None))
     pegs = {peg.name: peg.frame for peg in clip.pegs.all()}
+    hidden: dict[str, set[int]] = {}
+    for each in clip.hidden_marks.all():
+        hidden.setdefault(each.name, set()).add(each.frame)
+    for track in clip.tracks.all():
+        placed = marks.get(track.name, {})
+        kept = None if whole else set(pegs.values())
+        marks[track.name] = placed | tracked_marks(track, placed, kept)
     return swing_record.Clip(
         id=str(clip.pk),
         view=cast(View, clip.view),
@@ -58,10 +69,17 @@ def _clip(clip: Clip) -> swing_record.Clip:
         impact_between=any(peg.between for peg in clip.pegs.all()),
         marks=marks,
         known_length=_known_length(calibration, clip) if calibration else None,
-        camera_distance_m=calibration.camera_distance_m if calibration else None,
-        off_square_deg=SQUARED_DEG if calibration and calibration.squared else None,
+        camera_distance_m=facts.distance_m if facts else None,
+        off_square_deg=SQUARED_DEG if facts and facts.squared else None,
         mat=_mat(clip),
+        camera_height_m=facts.height_m if facts else None,
+        plumb=_plumb(facts.plumb, clip) if facts and facts.plumb else None,
+        hidden={name: frozenset(frames) for name, frames in hidden.items()},
     )
+
+
+def _plumb(ends: dict[str, float], clip: Clip) -> PlumbLine:
+    return PlumbLine((ends["ax"], ends["ay"]), (ends["bx"], ends["by"]), _careful_sd_px(clip))
 
 
 def _mat(clip: Clip) -> Mat | None:
@@ -99,16 +117,20 @@ def from_impact_s(swing: Swing, clip: Clip, frame: int) -> float | None:
 def measured(swing: Swing) -> dict[str, Any]:
     """Marks, gauges and readings of a swing, shaped for the API."""
     clips = ready_clips(swing)
-    record = record_of(swing, clips)
+    record = record_of(swing, clips, whole=False)
+    versions = versions_of(swing)
     school = SCHOOLS[swing.student.school] if swing.student else None
     return {
         "clips": [
             {
                 "clip_id": clip.pk,
+                "version": versions[clip.pk],
                 "pegs": sorted(clip.pegs.all(), key=lambda peg: peg.frame),
                 "marks": list(clip.marks.all()),
-                "calibration": CalibrationValue.from_orm(_calibration(clip)) if _calibration(clip) else None,
+                "hidden": list(clip.hidden_marks.all()),
+                "calibration": _calibration(clip),
                 "mat": getattr(clip, "mat", None),
+                "facts": getattr(clip, "camera_facts", None),
                 **_camera(seen, record.hand),
                 "gauges": [asdict(gauge) for gauge in gauges(record, seen)],
             }
@@ -123,7 +145,7 @@ def _camera(clip: swing_record.Clip, hand: Hand) -> dict[str, Any]:
     if clip.mat is None:
         return {"camera": None, "camera_trouble": ""}
     try:
-        solved = camera_from_mat(clip.mat, clip.view, hand, clip.width, clip.height)
+        solved = camera_from_mat(clip.mat, clip.view, hand, clip.width, clip.height, clip.camera_facts)
     except Unsolved as trouble:
         return {"camera": None, "camera_trouble": str(trouble)}
     hips_b = hips_on_mat(clip, hand, solved)

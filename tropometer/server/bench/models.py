@@ -7,7 +7,7 @@ from django.db import models
 from django.db.models import Q
 
 from tropometer.server.people.models import Hand
-from tropometer.swing.names import CHECKPOINTS, EVENTS, MARKS, PLACES, SOURCES
+from tropometer.swing.names import CHECKPOINTS, EVENTS, MARKS, PLACES, SOURCES, TRACKED
 
 
 class Swing(models.Model):
@@ -122,8 +122,40 @@ class Mark(models.Model):
         ]
 
 
+class HiddenMark(models.Model):
+    """Somebody looked for a mark on a frame and could not see it."""
+
+    clip = models.ForeignKey("clips.Clip", on_delete=models.CASCADE, related_name="hidden_marks")
+    name = models.CharField(max_length=24)
+    frame = models.PositiveIntegerField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["clip", "name", "frame"], name="hidden_mark_once_a_frame"),
+            models.CheckConstraint(condition=Q(name__in=sorted(MARKS)), name="hidden_mark_name_known"),
+        ]
+
+
+class Track(models.Model):
+    """A mark followed by optical flow between the frames on which it was placed."""
+
+    clip = models.ForeignKey("clips.Clip", on_delete=models.CASCADE, related_name="tracks")
+    name = models.CharField(max_length=24)
+    basis = models.JSONField(help_text="placed: [frame, x, y] in order; hidden: frames between them")
+    first_frame = models.PositiveIntegerField()
+    values = models.BinaryField(
+        help_text="float32 (n, 3): x, y, the flow's own standard deviation; NaN: stopped"
+    )
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["clip", "name"], name="track_once_a_mark"),
+            models.CheckConstraint(condition=Q(name__in=TRACKED), name="track_name_known"),
+        ]
+
+
 class Calibration(models.Model):
-    """What is known of a clip's camera: a length in the picture, the distance, how square it stood."""
+    """A straight thing of known length in the picture, and where it lies."""
 
     clip = models.OneToOneField("clips.Clip", on_delete=models.CASCADE, related_name="calibration")
     ax = models.FloatField()
@@ -132,8 +164,6 @@ class Calibration(models.Model):
     by = models.FloatField()
     length_m = models.FloatField()
     place = models.CharField(max_length=12)
-    camera_distance_m = models.FloatField(null=True, blank=True)
-    squared = models.BooleanField(default=False, help_text="camera squared to a stick, not placed by eye")
 
     class Meta:
         constraints = [
@@ -141,10 +171,27 @@ class Calibration(models.Model):
             models.CheckConstraint(
                 condition=Q(length_m__gt=0, length_m__lte=20), name="calibration_length_plausible"
             ),
+        ]
+
+
+class CameraFacts(models.Model):
+    """What somebody knows of a clip's camera: taped, paced, squared, or an upright edge in its picture."""
+
+    clip = models.OneToOneField("clips.Clip", on_delete=models.CASCADE, related_name="camera_facts")
+    distance_m = models.FloatField(null=True, help_text="to the player, along the floor")
+    height_m = models.FloatField(null=True)
+    squared = models.BooleanField(default=False, help_text="squared to a stick, not placed by eye")
+    plumb = models.JSONField(null=True, help_text="ax, ay, bx, by of an upright edge, pixels")
+
+    class Meta:
+        constraints = [
             models.CheckConstraint(
-                condition=Q(camera_distance_m__isnull=True)
-                | Q(camera_distance_m__gte=1, camera_distance_m__lte=30),
-                name="calibration_distance_plausible",
+                condition=Q(distance_m__isnull=True) | Q(distance_m__gte=1, distance_m__lte=30),
+                name="camera_distance_plausible",
+            ),
+            models.CheckConstraint(
+                condition=Q(height_m__isnull=True) | Q(height_m__gte=0.05, height_m__lte=5),
+                name="camera_height_plausible",
             ),
         ]
 
@@ -171,5 +218,17 @@ class BenchEdit(models.Model):
 
     id = models.UUIDField(primary_key=True, editable=False)
     clip = models.ForeignKey("clips.Clip", on_delete=models.CASCADE, related_name="edits")
+    number = models.PositiveIntegerField(help_text="its place among the clip's edits, from 1")
     body = models.JSONField()
+    before = models.JSONField(default=dict, help_text="the edit that brings back what was there")
+    way = models.CharField(max_length=4, default="do", help_text="do, undo or redo")
+    gesture = models.UUIDField(null=True, help_text="what one drag or one key did; undone together")
+    undone = models.BooleanField(default=False)
     at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        indexes = [models.Index(fields=["gesture"], name="edit_by_gesture")]
+        constraints = [
+            models.UniqueConstraint(fields=["clip", "number"], name="edit_number_once_a_clip"),
+            models.CheckConstraint(condition=Q(way__in=("do", "undo", "redo")), name="edit_way_known"),
+        ]

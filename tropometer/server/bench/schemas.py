@@ -60,8 +60,18 @@ class MoreClips(Schema):
     clips: list[ClipIn] = Field(min_length=1, max_length=8)
 
 
-class PegEdit(Schema):
+class Edited(Schema):
+    """What every edit says beside its change: its own name, and the gesture that it is a part of.
+
+    One drag is one gesture however many places it passes; undoing names the gesture that is taken back.
+    """
+
     id: UUID
+    gesture: UUID | None = None
+    way: Literal["do", "undo", "redo"] = "do"
+
+
+class PegEdit(Edited):
     kind: Literal["peg"]
     name: Checkpoint | Event
     frame: Frame | None
@@ -75,12 +85,20 @@ class MarkPlace(Schema):
     source: MarkSource = "hand"
 
 
-class MarkEdit(Schema):
-    id: UUID
+class MarkEdit(Edited):
     kind: Literal["mark"]
     name: str
     frame: Frame
     place: MarkPlace | None
+
+
+class HiddenEdit(Edited):
+    """A mark that was looked for on a frame and cannot be seen, or can after all."""
+
+    kind: Literal["hidden"]
+    name: str
+    frame: Frame
+    hidden: bool
 
 
 class CalibrationValue(Schema):
@@ -90,12 +108,9 @@ class CalibrationValue(Schema):
     by: Pixels
     length_m: Annotated[FiniteFloat, Field(gt=0, le=20)]
     place: LengthPlace
-    camera_distance_m: Annotated[FiniteFloat, Field(ge=1, le=30)] | None = None
-    squared: bool = False
 
 
-class CalibrationEdit(Schema):
-    id: UUID
+class CalibrationEdit(Edited):
     kind: Literal["calibration"]
     value: CalibrationValue | None
 
@@ -114,16 +129,38 @@ class MatValue(Schema):
     across_m: Metres
 
 
-class MatEdit(Schema):
-    id: UUID
+class MatEdit(Edited):
     kind: Literal["mat"]
     value: MatValue | None
 
 
+class PlumbValue(Schema):
+    ax: Pixels
+    ay: Pixels
+    bx: Pixels
+    by: Pixels
+
+
+class FactsValue(Schema):
+    distance_m: Annotated[FiniteFloat, Field(ge=1, le=30)] | None = None
+    height_m: Annotated[FiniteFloat, Field(ge=0.05, le=5)] | None = None
+    squared: bool = False
+    plumb: PlumbValue | None = None
+
+
+class FactsEdit(Edited):
+    kind: Literal["facts"]
+    value: FactsValue | None
+
+
+Edit = PegEdit | MarkEdit | HiddenEdit | CalibrationEdit | MatEdit | FactsEdit
+
+
 class Edits(Schema):
-    edits: list[Annotated[PegEdit | MarkEdit | CalibrationEdit | MatEdit, Field(discriminator="kind")]] = (
-        Field(max_length=2000)
-    )
+    """Edits in order; `seen` is the version of the clip that they were made on."""
+
+    edits: list[Annotated[Edit, Field(discriminator="kind")]] = Field(max_length=2000)
+    seen: int | None = None
 
 
 class PegOut(Schema):
@@ -139,6 +176,11 @@ class MarkOut(Schema):
     y: float
     sd_px: float
     source: MarkSource
+
+
+class HiddenOut(Schema):
+    name: str
+    frame: int
 
 
 class PointOut(Schema):
@@ -195,10 +237,13 @@ class ClipMarks(Schema):
     """All that was put on one clip, and the gauges that follow from it."""
 
     clip_id: UUID
+    version: int  # the number of the last edit
     pegs: list[PegOut]
     marks: list[MarkOut]
+    hidden: list[HiddenOut]
     calibration: CalibrationValue | None
     mat: MatValue | None
+    facts: FactsValue | None
     camera: CameraOut | None
     camera_trouble: str  # why no camera follows from the mat
     gauges: list[GaugeOut]
@@ -238,6 +283,49 @@ class Measured(Schema):
 
     clips: list[ClipMarks]
     readings: list[ReadingOut]
+
+
+class EditAnswer(Measured):
+    """What follows from some edits, and what somebody else had changed meanwhile."""
+
+    met: list[str]
+
+
+class Done(Schema):
+    """A gesture that can be taken back: what brings back what was there, and what does it again."""
+
+    clip_id: UUID
+    gesture: UUID
+    undo: Annotated[Edit, Field(discriminator="kind")]
+    redo: Annotated[Edit, Field(discriminator="kind")]
+
+
+class TrackOut(Schema):
+    """A followed mark from `first` on: places and one standard deviation, pixels; null where it stopped."""
+
+    name: str
+    first: int
+    x: list[float | None]
+    y: list[float | None]
+    sd_px: list[float | None]
+
+
+class TracksOut(Schema):
+    """All followed marks of a clip; `stale` while a worker follows some anew."""
+
+    stale: bool
+    tracks: list[TrackOut]
+
+
+class PathOut(Schema):
+    """A mark's path without its noise: places, frames that were bridged, and the filter's cutoff."""
+
+    name: str
+    first: int
+    x: list[float | None]
+    y: list[float | None]
+    bridged: list[int]
+    cutoff_hz: float | None
 
 
 class BenchClip(ClipOut):

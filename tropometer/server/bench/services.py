@@ -7,16 +7,15 @@ from django.db.models import F, QuerySet
 from django.utils import timezone
 
 from tropometer.server.access import owned
-from tropometer.server.bench.models import BenchEdit, Calibration, Mark, Mat, Peg, Swing
-from tropometer.server.bench.problems import BadEdit
-from tropometer.server.bench.schemas import CalibrationEdit, MarkEdit, MatEdit, PegEdit, SwingIn
+from tropometer.server.bench.models import BenchEdit, Calibration, CameraFacts, Mark, Mat, Swing, Track
+from tropometer.server.bench.schemas import SwingIn
+from tropometer.server.bench.tracking import follow_later
 from tropometer.server.clips.models import Clip
 from tropometer.server.clips.rooms import RefusedClip
 from tropometer.server.clips.schemas import ClipChange, ClipIn
 from tropometer.server.clips.services import check_all, forget_files, same_file, say_anew, take_in
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.models import Student, User
-from tropometer.swing.names import MARKS
 
 
 def swings_of(instructor: User) -> QuerySet[Swing]:
@@ -103,58 +102,18 @@ def change_clip(clip: Clip, wanted: ClipChange) -> None:
             for mat in Mat.objects.filter(clip__in=clips):
                 mat.corners = [{"x": clip.width - corner["x"], "y": corner["y"]} for corner in mat.corners]
                 mat.save(update_fields=["corners"])
+            for facts in CameraFacts.objects.filter(clip__in=clips, plumb__isnull=False):
+                plumb = facts.plumb or {}
+                facts.plumb = {**plumb, "ax": clip.width - plumb["ax"], "bx": clip.width - plumb["bx"]}
+                facts.save(update_fields=["plumb"])
+            Track.objects.filter(clip__in=clips).delete()
+            BenchEdit.objects.filter(clip__in=clips).update(
+                gesture=None
+            )  # its places lie the other way round
+            for each in clips:
+                follow_later(each)
 
 
 def mark_answered(swing: Swing) -> None:
     """A lesson went out for this swing."""
     Swing.objects.filter(pk=swing.pk, answered_at__isnull=True).update(answered_at=timezone.now())
-
-
-def apply_edits(clip: Clip, edits: list[PegEdit | MarkEdit | CalibrationEdit | MatEdit]) -> None:
-    """Do the edits in order, each once however often it is sent; all of them or none."""
-    with transaction.atomic():
-        Clip.objects.select_for_update().get(pk=clip.pk)  # one writer a clip at a time
-        done = set(BenchEdit.objects.filter(pk__in=[edit.id for edit in edits]).values_list("pk", flat=True))
-        for edit in edits:
-            if edit.id in done:
-                continue
-            done.add(edit.id)
-            BenchEdit.objects.create(pk=edit.id, clip=clip, body=edit.model_dump(mode="json"))
-            _apply(clip, edit)
-
-
-def _apply(clip: Clip, edit: PegEdit | MarkEdit | CalibrationEdit | MatEdit) -> None:
-    if isinstance(edit, PegEdit):
-        if edit.frame is None:
-            Peg.objects.filter(clip=clip, name=edit.name).delete()
-            return
-        if edit.between and edit.name != "impact":
-            raise BadEdit(f"peg {edit.name}: only impact can lie between two frames.")
-        _check_frame(clip, edit.frame + edit.between, f"peg {edit.name}")
-        defaults = {"frame": edit.frame, "between": edit.between}
-        Peg.objects.update_or_create(clip=clip, name=edit.name, defaults=defaults)
-    elif isinstance(edit, MarkEdit):
-        if edit.name not in MARKS:
-            raise BadEdit(f"name: there is no mark called {edit.name[:40]}.")
-        if edit.place is None:
-            Mark.objects.filter(clip=clip, name=edit.name, frame=edit.frame).delete()
-            return
-        _check_frame(clip, edit.frame, f"mark {edit.name}")
-        Mark.objects.update_or_create(clip=clip, name=edit.name, frame=edit.frame, defaults=edit.place.dict())
-    elif isinstance(edit, MatEdit):
-        if edit.value is None:
-            Mat.objects.filter(clip=clip).delete()
-        else:
-            Mat.objects.update_or_create(clip=clip, defaults=edit.value.dict())
-    elif edit.value is None:
-        Calibration.objects.filter(clip=clip).delete()
-    else:
-        value = edit.value
-        if (value.ax, value.ay) == (value.bx, value.by):
-            raise BadEdit("known length: both ends are the same point.")
-        Calibration.objects.update_or_create(clip=clip, defaults=value.dict())
-
-
-def _check_frame(clip: Clip, frame: int, what: str) -> None:
-    if frame >= clip.frame_count:
-        raise BadEdit(f"{what}: frame {frame} is outside the clip (0 to {clip.frame_count - 1}).")

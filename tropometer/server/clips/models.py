@@ -116,6 +116,7 @@ class Proposals(models.Model):
     clip = models.OneToOneField(Clip, on_delete=models.CASCADE, related_name="proposals")
     first_frame = models.PositiveIntegerField(help_text="of the landmarks")
     landmarks = models.BinaryField(help_text="float32 (n, 33, 3): x, y in pixels, visibility; NaN: nobody")
+    outline = models.BinaryField(default=b"", help_text="float32 (n, 8, 2) of the same frames; empty: older")
     found = models.JSONField(default=dict, help_text="view, hand, box and pegs, as schemas.ProposalsOut")
 
     def __str__(self) -> str:

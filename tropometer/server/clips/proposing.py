@@ -1,6 +1,7 @@
 """What a clip seems to show: its swings, view, hand, player, capture rate and pegs, proposed by a worker."""
 
 import tempfile
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, cast
 from uuid import UUID
@@ -14,9 +15,10 @@ from tropometer.server.clips.rooms import local_copy, video
 from tropometer.swing.names import Hand, View
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks
-from tropometer.swing.proposals.marks import propose_marks
+from tropometer.swing.proposals.marks import ProposedMark, propose_marks
 from tropometer.swing.proposals.motion import FoundSwing, Heard, find_swings, plausible_slowness
 from tropometer.swing.proposals.seeing import player_box, propose_hand, propose_view
+from tropometer.swing.record import Mark
 from tropometer.video.timing import real_times_s
 
 LOOK_SECONDS = 1800
@@ -26,6 +28,8 @@ WHOLE_SHARE = 0.9  # a swing that fills so much of its clip needs no window
 
 # Sent with `clip` and `swings` when a clip has become ready, inside the transaction that says so.
 clip_ready = Signal()
+# Sent with `clip` when its landmarks have been found.
+clip_looked_at = Signal()
 
 
 def slowness(clip: Clip) -> float:
@@ -58,6 +62,7 @@ def look(clip_id: UUID) -> None:
         _look(clip)
     finally:
         Clip.objects.filter(pk=clip_id).update(looking=False)
+    clip_looked_at.send(look, clip=clip)
 
 
 def _look(clip: Clip) -> None:
@@ -66,39 +71,54 @@ def _look(clip: Clip) -> None:
         tempfile.TemporaryDirectory(dir=settings.FILE_UPLOAD_TEMP_DIR) as folder,
         local_copy(clip.proxy) as proxy,
     ):
-        target = Path(folder) / "landmarks.npy"
+        target = Path(folder) / "body.npz"
         models = ("--models", settings.LANDMARK_MODELS, "--frames", str(first), str(last))
         for _ in video("landmarks", proxy, target, *models, seconds=LOOK_SECONDS):
             pass  # it says how far it is; nobody waits for it
-        points = np.load(target)
+        body = np.load(target)
+        points, outline = body["landmarks"], body["outline"]
     Proposals.objects.update_or_create(
         clip=clip,
         defaults={
             "first_frame": first,
             "landmarks": points.tobytes(),
+            "outline": outline.tobytes(),
             "found": propose(clip, first, points.astype(float)),
         },
     )
 
 
-def proposed_marks(clip: Clip, frame: int) -> dict[str, tuple[float, float, float]]:
-    """Marks that a clip's landmarks propose on a frame: x, y and one standard deviation, pixels."""
+@dataclass(frozen=True)
+class ClipProposals:
+    """Marks that a clip's landmarks propose over the frames from `first_frame` on."""
+
+    first_frame: int
+    marks: dict[str, ProposedMark]
+
+    def at(self, name: str, frame: int) -> Mark | None:
+        """A proposed mark on a frame; None where nobody or no outline was seen."""
+        mark, row = self.marks.get(name), frame - self.first_frame
+        if mark is None or not 0 <= row < len(mark.places) or not np.isfinite(mark.places[row]).all():
+            return None
+        x, y = mark.places[row]
+        return Mark(float(x), float(y), float(mark.sd_px[row]), "proposed")
+
+
+def proposals_of(clip: Clip) -> ClipProposals:
+    """What the landmarks of a clip propose; no marks where they were not found."""
     stored = Proposals.objects.filter(clip=clip).first()
     if stored is None:
-        return {}
+        return ClipProposals(0, {})
     points = _points(stored)
-    row = frame - stored.first_frame
     times = np.array(_times_s(clip))[stored.first_frame : stored.first_frame + len(points)]
-    if not 0 <= row < len(points) or len(times) != len(points):
-        return {}
-    landmarks = Landmarks(times - times[0], points)
+    if len(times) != len(points):
+        return ClipProposals(0, {})
+    outline = np.frombuffer(bytes(stored.outline), np.float32).reshape(-1, 8, 2).astype(float)
+    landmarks = Landmarks(times - times[0], points, outline if len(outline) == len(points) else None)
     if not landmarks.enough:
-        return {}
-    found = propose_marks(landmarks, cast(View, clip.view), cast(Hand, clip.swing.hand))
-    return {
-        name: (float(mark.places[row, 0]), float(mark.places[row, 1]), mark.sd_px)
-        for name, mark in found.items()
-    }
+        return ClipProposals(0, {})
+    marks = propose_marks(landmarks, cast(View, clip.view), cast(Hand, clip.swing.hand))
+    return ClipProposals(stored.first_frame, marks)
 
 
 def _points(stored: Proposals) -> "np.ndarray[Any, np.dtype[np.float64]]":

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
+from tropometer.swing.camera.facts import CameraFacts
 from tropometer.swing.camera.solve import FloorPoint, SolvedCamera, Unsolved, solve_camera
 from tropometer.swing.names import Hand, View
 
@@ -46,7 +47,10 @@ def floor_points(mat: Mat, view: View) -> tuple[FloorPoint, ...]:
 
 
 @lru_cache(maxsize=64)  # every reading of a clip asks for the same one
-def camera_from_mat(mat: Mat, view: View, hand: Hand, width: int, height: int) -> SolvedCamera:
+def camera_from_mat(
+    mat: Mat, view: View, hand: Hand, width: int, height: int, facts: CameraFacts | None = None
+) -> SolvedCamera:
     """The camera that saw a mat, in a right-hander's picture; Unsolved with the reason when none did."""
-    seen = mat if hand == "right" else mat.mirrored(width)
-    return solve_camera(floor_points(seen, view), view, width, height)
+    known = facts or CameraFacts()
+    seen, told = (mat, known) if hand == "right" else (mat.mirrored(width), known.mirrored(width))
+    return solve_camera(floor_points(seen, view), view, width, height, told)

@@ -82,6 +82,17 @@ class Pinhole:
         met: Array = self.eye + far[:, None] * directions
         return met
 
+    def upright_at(self, pixel: Array) -> Array:
+        """Direction (2,) in the picture of what stands upright and is seen at a pixel; not of length one.
+
+        It runs to or from the vertical vanishing point (Hartley and Zisserman, 8.6), also where that is
+        infinitely far.
+        """
+        right, down, ahead = self.rotation[:, 2]
+        offset = np.asarray(pixel) - [self.width / 2, self.height / 2]
+        direction: Array = np.array([right, down]) * self.focal_px - ahead * offset
+        return direction
+
     def scale_at(self, point: Array) -> float:
         """Pixels to a metre across the line of sight at a point, for a plane square to it."""
         ahead = float(((np.asarray(point) - self.eye) @ self.rotation.T)[2])

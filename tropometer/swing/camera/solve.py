@@ -1,8 +1,9 @@
 """Solves a camera from points of the floor whose places are known: a mat's corners, two sticks.
 
-Seven unknowns (focal length, place, three angles) are fitted to the points and to what phones and
-their stands are usually like, each weighed by its standard deviation: a maximum a posteriori estimate,
-with the covariance of the linearised problem (Hartley and Zisserman, 2nd ed., 5.2 and A6).
+Seven unknowns (focal length, place, three angles) are fitted to the points, to whatever else is known of
+the camera, and to what phones and their stands are usually like, each weighed by its standard deviation: a
+maximum a posteriori estimate, with the covariance of the linearised problem (Hartley and Zisserman, 2nd
+ed., 5.2 and A6). An upright edge points at the vertical vanishing point, wherever it stands (8.6).
 """
 
 from __future__ import annotations
@@ -15,6 +16,12 @@ from functools import cached_property
 import numpy as np
 from scipy.optimize import least_squares
 
+from tropometer.swing.camera.facts import (
+    DISTANCE_SD,
+    HEIGHT_SD_M,
+    PLAYER_ON_MAT_M,
+    CameraFacts,
+)
 from tropometer.swing.camera.pinhole import Array, Pinhole
 from tropometer.swing.measured import Measured
 from tropometer.swing.names import View
@@ -32,6 +39,7 @@ WORST_MISFIT = (
 )
 GOOD_COST = 8.0  # of a fit that needs no other start: half the sum of squares of a dozen residuals
 STRANGEST = 3.5  # standard deviations from what is usual, beyond which nobody would have put up the camera so
+USUAL = 5  # unknowns of which it is known what is usual
 SOURCE = "camera"
 
 
@@ -79,8 +87,10 @@ class SolvedCamera:
         return [_camera(own + column, self.camera) for column in self.columns.T]
 
 
-def solve_camera(points: Sequence[FloorPoint], view: View, width: int, height: int) -> SolvedCamera:
-    """The camera that saw these floor points.
+def solve_camera(
+    points: Sequence[FloorPoint], view: View, width: int, height: int, facts: CameraFacts | None = None
+) -> SolvedCamera:
+    """The camera that saw these floor points, and of which these facts are known.
 
     Raises Unsolved when there are too few points, when they lie on a line, or when no camera sees
     them as they are said to lie.
@@ -98,7 +108,11 @@ def solve_camera(points: Sequence[FloorPoint], view: View, width: int, height: i
         camera = _camera(unknowns, blank)
         missed = (camera.project(floor) - pixels) / sd[:, None]
         return np.concatenate(
-            [np.nan_to_num(missed, nan=1e3).ravel(), _unusual(unknowns, max(width, height))]
+            [
+                np.nan_to_num(missed, nan=1e3).ravel(),
+                _unusual(unknowns, max(width, height)),
+                np.nan_to_num(_against(camera, facts or CameraFacts()), nan=1e3),
+            ]
         )
 
     fits = []
@@ -108,9 +122,14 @@ def solve_camera(points: Sequence[FloorPoint], view: View, width: int, height: i
             break
     best = min(fits, key=lambda fit: float(fit.cost))
     misfit = float(np.sqrt(np.mean(np.square(best.fun[: 2 * len(points)]))))
-    strangest = float(np.abs(best.fun[2 * len(points) :]).max())
+    strangest = float(np.abs(best.fun[2 * len(points) : 2 * len(points) + USUAL]).max())
     if misfit > WORST_MISFIT or strangest > STRANGEST:
         raise Unsolved("No camera sees points that lie so: check their order and the size that was given.")
+    if float(np.abs(best.fun[2 * len(points) + USUAL :]).max(initial=0.0)) > STRANGEST:
+        raise Unsolved(
+            "The mat disagrees with what else was said of the camera: "
+            "check the distance, the height, the plumb line and the known length."
+        )
     slopes = np.asarray(best.jac, float)
     columns = np.asarray(np.linalg.cholesky(np.linalg.inv(slopes.T @ slopes)), float)
     return SolvedCamera(_camera(best.x, blank), columns, misfit)
@@ -128,6 +147,33 @@ def _unusual(unknowns: Array, long_side: int) -> Array:
             (roll - ROLL[0]) / ROLL[1],
         ]
     )
+
+
+def _against(camera: Pinhole, facts: CameraFacts) -> Array:
+    """How far a camera is from what is known of it, standard deviations."""
+    missed = []
+    if facts.distance_m is not None:
+        behind, spread = PLAYER_ON_MAT_M
+        far = math.hypot(camera.eye[0], camera.eye[1] - behind)
+        missed.append((far - facts.distance_m) / math.hypot(DISTANCE_SD * facts.distance_m, spread))
+    if facts.height_m is not None:
+        missed.append((camera.eye[2] - facts.height_m) / HEIGHT_SD_M)
+    if facts.off_square_deg is not None:
+        angle, spread = facts.off_square_deg
+        missed.append((math.degrees(camera.off_square) - angle) / spread)
+    if facts.plumb is not None:
+        a, b = np.array(facts.plumb.a), np.array(facts.plumb.b)
+        down = camera.upright_at(a)
+        along = b - a
+        aside = (along[0] * down[1] - along[1] * down[0]) / math.hypot(*down)
+        missed.append(aside / (math.sqrt(2) * facts.plumb.sd_px))
+    if facts.length is not None:
+        ends = camera.on_plane(np.array([facts.length.a, facts.length.b]), 2, 0.0)
+        pixels = math.dist(facts.length.a, facts.length.b)
+        found = float(np.linalg.norm(ends[1] - ends[0]))
+        of_click = math.sqrt(2) * facts.length.sd_px * facts.length.length_m / pixels
+        missed.append((found - facts.length.length_m) / math.hypot(facts.length.length_sd_m, of_click))
+    return np.array(missed, float)
 
 
 def _starts(floor: Array, blank: Pinhole) -> list[Array]:

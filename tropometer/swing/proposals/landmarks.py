@@ -1,4 +1,8 @@
-"""A body's landmarks over a clip, as a trained network finds them: 33 points a frame, left and right."""
+"""A body's landmarks over a clip, as a trained network finds them: 33 points a frame, left and right.
+
+Beside them stand eight places of the body's outline (tropometer/video/outline.py), left and right in the
+picture.
+"""
 
 from __future__ import annotations
 
@@ -7,6 +11,7 @@ from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
+from scipy.ndimage import median_filter
 from scipy.signal import butter, sosfiltfilt
 
 Array = npt.NDArray[np.float64]
@@ -21,16 +26,28 @@ HIPS = (23, 24)
 ANKLES = (27, 28)
 HEELS = (29, 30)
 TOES = (31, 32)
+# The outline's own order; left and right are the picture's.
+HIP_EDGES = (0, 1)
+PELVIS_ENDS = (2, 3)
+SHOE_EDGES = {"left": (4, 5), "right": (6, 7)}  # of the body's left and right foot
+OUTLINE_FRAMES = 5  # a median of so many takes single wrong cuts off
 SMOOTHING_HZ = 12.0  # keeps a swing's hands (residuals of demo clips level off at 9 to 13 Hz)
+LEGS = (25, 27, 29, 31)  # left knee, ankle, heel, toe; the right one follows each
+SWAP_SURE = 2.0  # so many times nearer must each leg be to where the other one was
+LONGEST_SWAP_S = 0.15
 LEAST_SEEN = 0.5  # share of the frames in which somebody must be found
 
 
 @dataclass(frozen=True)
 class Landmarks:
-    """Real seconds of n frames, and points (n, 33, 3): x, y in pixels and visibility; NaN where nobody is."""
+    """Real seconds of n frames, and points (n, 33, 3): x, y in pixels and visibility; NaN where nobody is.
+
+    `outline` (n, 8, 2) holds places on the body's outline, NaN where it is not met.
+    """
 
     times_s: Array
     points: Array
+    outline: Array | None = None
 
     def __post_init__(self) -> None:
         if self.points.shape != (len(self.times_s), 33, 3):
@@ -49,12 +66,20 @@ class Landmarks:
     def places(self) -> Array:
         """x, y (n, 33, 2) without gaps (straight across them) and without the network's trembling."""
         frames, seen = np.arange(len(self.times_s)), self._seen
-        flat = self.points[:, :, :2].reshape(len(frames), -1)
+        flat = unswapped(self.times_s, self.points[:, :, :2]).reshape(len(frames), -1)
         whole = np.column_stack([np.interp(frames, frames[seen], column[seen]) for column in flat.T])
         rate = 1 / float(np.median(np.diff(self.times_s)))
         low = butter(2, min(SMOOTHING_HZ, 0.4 * rate), fs=rate, output="sos")
         smooth: Array = sosfiltfilt(low, whole, axis=0).reshape(-1, 33, 2)
         return smooth
+
+    @cached_property
+    def edges(self) -> Array:
+        """The outline's places (n, 8, 2), single wrong ones taken off; NaN without an outline."""
+        if self.outline is None:
+            return np.full((len(self.times_s), 8, 2), np.nan)
+        edges: Array = median_filter(self.outline, size=(OUTLINE_FRAMES, 1, 1), mode="nearest")
+        return edges
 
     @cached_property
     def torso_px(self) -> float:
@@ -73,3 +98,24 @@ class Landmarks:
         velocity = np.gradient(self.middle(HANDS), self.times_s, axis=0)
         speed: Array = np.hypot(velocity[:, 0], velocity[:, 1]) / self.torso_px
         return speed
+
+
+def unswapped(times_s: Array, places: Array) -> Array:
+    """Places (n, 33, 2) with the legs changed back where a network takes one for the other for some frames.
+
+    Both legs jump into each other's place, and within LONGEST_SWAP_S back again.
+    """
+    out = places.copy()
+    left, right = list(LEGS), [each + 1 for each in LEGS]
+    both, crosswise = left + right, right + left
+    kept = np.linalg.norm(places[1:, both] - places[:-1, both], axis=2).sum(axis=1)
+    changed = np.linalg.norm(places[1:, crosswise] - places[:-1, both], axis=2).sum(axis=1)
+    jumps = (np.flatnonzero(changed * SWAP_SURE < kept) + 1).tolist()
+    while len(jumps) > 1:
+        begin, end = jumps[:2]
+        if times_s[end] - times_s[begin] > LONGEST_SWAP_S:
+            jumps.pop(0)  # never changed back: no swap, or nobody can tell which half is
+            continue
+        out[begin:end, both] = places[begin:end, crosswise]
+        jumps = jumps[2:]
+    return out

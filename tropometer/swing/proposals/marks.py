@@ -1,4 +1,4 @@
-"""Proposes marks from a body's landmarks: lead and trail, moved to where the marks are meant to be.
+"""Proposes marks from a body's landmarks and outline: lead and trail, moved to where marks are meant to be.
 
 A landmark is not quite the mark of its name: a network's heel lies on the heel's back above the sole, its
 hip a little beside the joint. How far, in torso lengths, was measured on the made-up golfers from each
@@ -13,7 +13,16 @@ import numpy as np
 import numpy.typing as npt
 
 from tropometer.swing.names import Hand, View
-from tropometer.swing.proposals.landmarks import Landmarks
+from tropometer.swing.proposals.landmarks import (
+    EARS,
+    HANDS,
+    HIP_EDGES,
+    HIPS,
+    PELVIS_ENDS,
+    SHOE_EDGES,
+    SHOULDERS,
+    Landmarks,
+)
 
 Array = npt.NDArray[np.float64]
 
@@ -28,6 +37,9 @@ LEFT_OF_PAIR = {
     "heel": 29,
     "toe": 31,
 }
+# Where two knees pass each other down the line the network draws them together, torso lengths.
+CROSSING, CROSSING_SD = 0.20, 0.07
+STERNUM_BELOW_SHOULDERS = 0.2  # share of the way to the hips
 
 
 @dataclass(frozen=True)
@@ -42,7 +54,8 @@ class Offset:
     sd: float
 
 
-# Medians over the demo clips; what is left: the larger of 1.48 median deviations and what holds 95 %.
+# Medians over the demo clips; what is left: the larger of 1.48 median deviations and what holds 95 %. A hip's
+# edge has the spread across the outline: its height is not what is read from it.
 OFFSETS: dict[tuple[View, str], Offset] = {
     ("face_on", "lead_shoulder"): Offset(0.043, -0.075, 0.074),
     ("face_on", "trail_shoulder"): Offset(-0.054, -0.078, 0.106),
@@ -50,8 +63,6 @@ OFFSETS: dict[tuple[View, str], Offset] = {
     ("face_on", "trail_elbow"): Offset(-0.005, -0.104, 0.186),
     ("face_on", "lead_wrist"): Offset(-0.010, 0.036, 0.182),
     ("face_on", "trail_wrist"): Offset(-0.018, -0.024, 0.138),
-    ("face_on", "lead_hip"): Offset(-0.019, 0.043, 0.080),
-    ("face_on", "trail_hip"): Offset(-0.014, 0.028, 0.043),
     ("face_on", "lead_knee"): Offset(-0.001, 0.029, 0.028),
     ("face_on", "trail_knee"): Offset(-0.002, 0.012, 0.032),
     ("face_on", "lead_ankle"): Offset(-0.007, -0.020, 0.017),
@@ -76,30 +87,87 @@ OFFSETS: dict[tuple[View, str], Offset] = {
     ("down_the_line", "trail_heel"): Offset(0.006, -0.065, 0.058),
     ("down_the_line", "lead_toe"): Offset(-0.055, 0.038, 0.098),
     ("down_the_line", "trail_toe"): Offset(-0.083, -0.114, 0.044),
+    ("face_on", "lead_hip"): Offset(-0.007, 0.003, 0.059),
+    ("face_on", "trail_hip"): Offset(-0.024, -0.012, 0.043),
+    ("face_on", "lead_hip_edge"): Offset(-0.012, -0.022, 0.023),
+    ("face_on", "trail_hip_edge"): Offset(-0.001, -0.037, 0.023),
+    ("face_on", "lead_foot_outer"): Offset(0.047, -0.036, 0.014),
+    ("face_on", "trail_foot_outer"): Offset(-0.036, -0.043, 0.022),
+    ("face_on", "lead_foot_inner"): Offset(-0.029, -0.049, 0.023),
+    ("face_on", "trail_foot_inner"): Offset(0.021, -0.049, 0.019),
+    ("face_on", "neck"): Offset(0.033, 0.162, 0.083),
+    ("face_on", "sternum"): Offset(0.049, 0.144, 0.096),
+    ("face_on", "head"): Offset(0.016, 0.087, 0.045),
+    ("face_on", "grip"): Offset(0.032, 0.031, 0.113),
+    ("down_the_line", "seat"): Offset(-0.005, 0.001, 0.017),
+    ("down_the_line", "neck"): Offset(-0.039, 0.121, 0.050),
+    ("down_the_line", "head"): Offset(0.021, 0.040, 0.015),
+    ("down_the_line", "sternum"): Offset(-0.113, 0.116, 0.073),
+    ("down_the_line", "grip"): Offset(0.034, 0.027, 0.078),
+    ("down_the_line", "grip_butt"): Offset(0.076, 0.016, 0.102),
+    ("down_the_line", "lead_foot_outer"): Offset(0.006, 0.027, 0.059),
+    ("down_the_line", "trail_foot_outer"): Offset(-0.024, -0.143, 0.037),
 }
 
 
 @dataclass(frozen=True)
 class ProposedMark:
-    """One mark over a clip: places (n, 2) in pixels, and one standard deviation in pixels."""
+    """One mark over a clip: places (n, 2), and one standard deviation (n,), both in pixels."""
 
     places: Array
-    sd_px: float
+    sd_px: Array
 
 
 def propose_marks(landmarks: Landmarks, view: View, hand: Hand) -> dict[str, ProposedMark]:
-    """Marks of hips, legs, feet and arms in every frame of the landmarks.
+    """Marks of head, trunk, hips, legs, feet, arms and grip in every frame of the landmarks.
 
     The left side of a right-hander is the lead side. Down the line the far leg is often hidden; its marks
-    are proposed with the same spread, which was measured with it hidden.
+    are proposed with the same spread, which was measured with it hidden. A mark of the outline is NaN in
+    frames where the outline is not met.
     """
     toward = 1.0 if hand == "right" else -1.0
     found: dict[str, ProposedMark] = {}
-    for part, left in LEFT_OF_PAIR.items():
-        for side, index in (("lead", left + (hand == "left")), ("trail", left + (hand == "right"))):
-            offset = OFFSETS[view, f"{side}_{part}"]
+    for name, base in _bases(landmarks, view, hand).items():
+        offset = OFFSETS.get((view, name))
+        if offset is not None:
             shift = np.array([toward * offset.aside, offset.down]) * landmarks.torso_px
-            found[f"{side}_{part}"] = ProposedMark(
-                landmarks.places[:, index] - shift, offset.sd * landmarks.torso_px
-            )
+            sd_px = np.full(len(base), offset.sd * landmarks.torso_px)
+            found[name] = ProposedMark(base - shift, sd_px)
+    if view == "down_the_line":
+        lead, trail = found["lead_knee"], found["trail_knee"]
+        near = np.hypot(*(lead.places - trail.places).T) < CROSSING * landmarks.torso_px
+        for knee in (lead, trail):
+            knee.sd_px[near] = CROSSING_SD * landmarks.torso_px
     return found
+
+
+def _bases(landmarks: Landmarks, view: View, hand: Hand) -> dict[str, Array]:
+    """What each mark is reckoned from: places (n, 2)."""
+    places, edges = landmarks.places, landmarks.edges
+    shoulders, hips = landmarks.middle(SHOULDERS), landmarks.middle(HIPS)
+    bases = {
+        "neck": shoulders,
+        "sternum": shoulders + STERNUM_BELOW_SHOULDERS * (hips - shoulders),
+        "head": landmarks.middle(EARS),
+        "grip": landmarks.middle(HANDS),
+        "grip_butt": landmarks.middle(HANDS),
+        # Down the line the ball lies right of a right-hander, the seat left.
+        "seat": edges[:, PELVIS_ENDS[0 if hand == "right" else 1]],
+    }
+    for side in ("lead", "trail"):
+        is_left = (side == "lead") == (hand == "right")
+        for part, left in LEFT_OF_PAIR.items():
+            bases[f"{side}_{part}"] = places[:, left if is_left else left + 1]
+        toe, heel = bases[f"{side}_toe"], bases[f"{side}_heel"]
+        bases[f"{side}_foot_outer"] = toe + 0.3 * (heel - toe)
+        if view == "face_on":
+            # The body's left is the picture's right.
+            bases[f"{side}_hip_edge"] = edges[:, HIP_EDGES[1 if is_left else 0]]
+            of_shoe = SHOE_EDGES["left" if is_left else "right"]
+            bases[f"{side}_foot_outer"] = edges[:, of_shoe[1 if is_left else 0]]
+            bases[f"{side}_foot_inner"] = edges[:, of_shoe[0 if is_left else 1]]
+            # The outline's middle is steadier than the network's hips, and as far apart are they.
+            across = edges[:, list(HIP_EDGES)].mean(axis=1)
+            middle = np.where(np.isfinite(across), across, hips)
+            bases[f"{side}_hip"] = middle + bases[f"{side}_hip"] - hips
+    return bases

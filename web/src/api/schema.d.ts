@@ -275,6 +275,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/swings/{id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * History
+         * @description What was done on a swing and can be taken back, the latest last.
+         */
+        get: operations["tropometer_server_bench_api_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{id}/tracks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tracks
+         * @description The clip's marks as they were followed between the placed ones.
+         */
+        get: operations["tropometer_server_bench_api_tracks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{id}/paths/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Path
+         * @description One followed mark's path without its noise.
+         */
+        get: operations["tropometer_server_bench_api_path"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/requests": {
         parameters: {
             query?: never;
@@ -972,13 +1032,6 @@ export interface components {
              * @enum {string}
              */
             place: "body_plane" | "toe_line" | "ball_line";
-            /** Camera Distance M */
-            camera_distance_m?: number | null;
-            /**
-             * Squared
-             * @default false
-             */
-            squared: boolean;
         };
         /**
          * CameraOut
@@ -1005,12 +1058,17 @@ export interface components {
              * Format: uuid
              */
             clip_id: string;
+            /** Version */
+            version: number;
             /** Pegs */
             pegs: components["schemas"]["PegOut"][];
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
+            /** Hidden */
+            hidden: components["schemas"]["HiddenOut"][];
             calibration: components["schemas"]["CalibrationValue"] | null;
             mat: components["schemas"]["MatValue"] | null;
+            facts: components["schemas"]["FactsValue"] | null;
             camera: components["schemas"]["CameraOut"] | null;
             /** Camera Trouble */
             camera_trouble: string;
@@ -1023,6 +1081,19 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /** FactsValue */
+        FactsValue: {
+            /** Distance M */
+            distance_m?: number | null;
+            /** Height M */
+            height_m?: number | null;
+            /**
+             * Squared
+             * @default false
+             */
+            squared: boolean;
+            plumb?: components["schemas"]["PlumbValue"] | null;
         };
         /** Figure */
         Figure: {
@@ -1048,6 +1119,13 @@ export interface components {
             lines: components["schemas"]["LineOut"][];
             /** Spans */
             spans: components["schemas"]["SpanOut"][];
+        };
+        /** HiddenOut */
+        HiddenOut: {
+            /** Name */
+            name: string;
+            /** Frame */
+            frame: number;
         };
         /** LineOut */
         LineOut: {
@@ -1116,6 +1194,17 @@ export interface components {
             frame: number;
             /** Between */
             between: boolean;
+        };
+        /** PlumbValue */
+        PlumbValue: {
+            /** Ax */
+            ax: number;
+            /** Ay */
+            ay: number;
+            /** Bx */
+            bx: number;
+            /** By */
+            by: number;
         };
         /** PointOut */
         PointOut: {
@@ -1261,6 +1350,18 @@ export interface components {
             /** Last */
             last: number;
         };
+        /**
+         * EditAnswer
+         * @description What follows from some edits, and what somebody else had changed meanwhile.
+         */
+        EditAnswer: {
+            /** Clips */
+            clips: components["schemas"]["ClipMarks"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Met */
+            met: string[];
+        };
         /** CalibrationEdit */
         CalibrationEdit: {
             /**
@@ -1268,6 +1369,14 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Gesture */
+            gesture?: string | null;
+            /**
+             * Way
+             * @default do
+             * @enum {string}
+             */
+            way: "do" | "undo" | "redo";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1275,10 +1384,67 @@ export interface components {
             kind: "calibration";
             value: components["schemas"]["CalibrationValue"] | null;
         };
-        /** Edits */
+        /**
+         * Edits
+         * @description Edits in order; `seen` is the version of the clip that they were made on.
+         */
         Edits: {
             /** Edits */
-            edits: (components["schemas"]["PegEdit"] | components["schemas"]["MarkEdit"] | components["schemas"]["CalibrationEdit"] | components["schemas"]["MatEdit"])[];
+            edits: (components["schemas"]["PegEdit"] | components["schemas"]["MarkEdit"] | components["schemas"]["HiddenEdit"] | components["schemas"]["CalibrationEdit"] | components["schemas"]["MatEdit"] | components["schemas"]["FactsEdit"])[];
+            /** Seen */
+            seen?: number | null;
+        };
+        /** FactsEdit */
+        FactsEdit: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Gesture */
+            gesture?: string | null;
+            /**
+             * Way
+             * @default do
+             * @enum {string}
+             */
+            way: "do" | "undo" | "redo";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "facts";
+            value: components["schemas"]["FactsValue"] | null;
+        };
+        /**
+         * HiddenEdit
+         * @description A mark that was looked for on a frame and cannot be seen, or can after all.
+         */
+        HiddenEdit: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Gesture */
+            gesture?: string | null;
+            /**
+             * Way
+             * @default do
+             * @enum {string}
+             */
+            way: "do" | "undo" | "redo";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hidden";
+            /** Name */
+            name: string;
+            /** Frame */
+            frame: number;
+            /** Hidden */
+            hidden: boolean;
         };
         /** MarkEdit */
         MarkEdit: {
@@ -1287,6 +1453,14 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Gesture */
+            gesture?: string | null;
+            /**
+             * Way
+             * @default do
+             * @enum {string}
+             */
+            way: "do" | "undo" | "redo";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1320,6 +1494,14 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Gesture */
+            gesture?: string | null;
+            /**
+             * Way
+             * @default do
+             * @enum {string}
+             */
+            way: "do" | "undo" | "redo";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1334,6 +1516,14 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Gesture */
+            gesture?: string | null;
+            /**
+             * Way
+             * @default do
+             * @enum {string}
+             */
+            way: "do" | "undo" | "redo";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1348,6 +1538,70 @@ export interface components {
              * @default false
              */
             between: boolean;
+        };
+        /**
+         * Done
+         * @description A gesture that can be taken back: what brings back what was there, and what does it again.
+         */
+        Done: {
+            /**
+             * Clip Id
+             * Format: uuid
+             */
+            clip_id: string;
+            /**
+             * Gesture
+             * Format: uuid
+             */
+            gesture: string;
+            /** Undo */
+            undo: components["schemas"]["PegEdit"] | components["schemas"]["MarkEdit"] | components["schemas"]["HiddenEdit"] | components["schemas"]["CalibrationEdit"] | components["schemas"]["MatEdit"] | components["schemas"]["FactsEdit"];
+            /** Redo */
+            redo: components["schemas"]["PegEdit"] | components["schemas"]["MarkEdit"] | components["schemas"]["HiddenEdit"] | components["schemas"]["CalibrationEdit"] | components["schemas"]["MatEdit"] | components["schemas"]["FactsEdit"];
+        };
+        /**
+         * TrackOut
+         * @description A followed mark from `first` on: places and one standard deviation, pixels; null where it stopped.
+         */
+        TrackOut: {
+            /** Name */
+            name: string;
+            /** First */
+            first: number;
+            /** X */
+            x: (number | null)[];
+            /** Y */
+            y: (number | null)[];
+            /** Sd Px */
+            sd_px: (number | null)[];
+        };
+        /**
+         * TracksOut
+         * @description All followed marks of a clip; `stale` while a worker follows some anew.
+         */
+        TracksOut: {
+            /** Stale */
+            stale: boolean;
+            /** Tracks */
+            tracks: components["schemas"]["TrackOut"][];
+        };
+        /**
+         * PathOut
+         * @description A mark's path without its noise: places, frames that were bridged, and the filter's cutoff.
+         */
+        PathOut: {
+            /** Name */
+            name: string;
+            /** First */
+            first: number;
+            /** X */
+            x: (number | null)[];
+            /** Y */
+            y: (number | null)[];
+            /** Bridged */
+            bridged: number[];
+            /** Cutoff Hz */
+            cutoff_hz: number | null;
         };
         /** RequestOut */
         RequestOut: {
@@ -2178,7 +2432,74 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Measured"];
+                    "application/json": components["schemas"]["EditAnswer"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"][];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_tracks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracksOut"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_path: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PathOut"];
                 };
             };
         };

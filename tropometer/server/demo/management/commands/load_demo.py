@@ -14,7 +14,7 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
 
-from tropometer.server.bench.models import Calibration, Mark, Mat, Peg, Swing
+from tropometer.server.bench.models import Calibration, CameraFacts, Mark, Mat, Peg, Swing
 from tropometer.server.bench.schemas import SwingIn
 from tropometer.server.bench.services import receive, receive_reference
 from tropometer.server.clips import uploads
@@ -30,6 +30,7 @@ CLIPS: Path = settings.ROOT / "demo" / "clips"
 MARK_SD_PX = 1.5
 HAND_SHAKE_PX = 0.8
 MARKED_AT = ("address", "top", "impact")
+LEGS = tuple(f"{side}_{part}" for side in ("lead", "trail") for part in ("knee", "ankle", "heel", "toe"))
 HIPS = ("lead_hip", "trail_hip", "lead_hip_edge", "trail_hip_edge")
 ANSWERED_AFTER = timedelta(hours=20)
 
@@ -157,6 +158,10 @@ def put_marks(clip: Clip, name: str) -> None:
     hand = random.Random(name)
     for checkpoint, frame in known["checkpoints"].items():
         Peg.objects.create(clip=clip, name=checkpoint, frame=frame)
+        for mark in LEGS:
+            if known["hidden"][mark][frame] == "0":
+                x, y = (v + hand.gauss(0, HAND_SHAKE_PX) for v in known["pixels"][mark][frame])
+                Mark.objects.create(clip=clip, name=mark, frame=frame, x=x, y=y, sd_px=MARK_SD_PX)
         if known["view"] != "face_on" or checkpoint not in MARKED_AT:
             continue
         for mark in (*HIPS, "trail_foot_outer") if checkpoint == "address" else HIPS:
@@ -172,6 +177,5 @@ def put_marks(clip: Clip, name: str) -> None:
             by=by,
             length_m=known["stick"]["length_m"],
             place="toe_line",
-            camera_distance_m=known["camera"]["distance_m"],
-            squared=True,
         )
+        CameraFacts.objects.create(clip=clip, distance_m=known["camera"]["distance_m"], squared=True)

@@ -1,0 +1,63 @@
+"""What else is known of a camera beside the floor points: taped, paced, or seen in the picture."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+Pixel = tuple[float, float]
+
+DISTANCE_SD = 0.04  # share of a distance somebody paced or taped
+HEIGHT_SD_M = 0.05
+# A distance is said to the player, whose hips stand about so far behind the middle of a mat; see face_on.
+PLAYER_ON_MAT_M = (-0.35, 0.15)
+
+
+@dataclass(frozen=True)
+class PlumbLine:
+    """An upright edge in the picture (a wall's corner, a door, a hanging club): two pixels on it."""
+
+    a: Pixel
+    b: Pixel
+    sd_px: float = 1.5
+
+    def mirrored(self, width: int) -> PlumbLine:
+        """The same edge in the mirrored picture."""
+        a, b = ((width - x, y) for x, y in (self.a, self.b))
+        return PlumbLine(a, b, self.sd_px)
+
+
+@dataclass(frozen=True)
+class FloorLength:
+    """A straight thing of known length that lies on the floor, by its ends in pixels."""
+
+    a: Pixel
+    b: Pixel
+    length_m: float
+    length_sd_m: float
+    sd_px: float
+
+    def mirrored(self, width: int) -> FloorLength:
+        """The same thing in the mirrored picture."""
+        a, b = ((width - x, y) for x, y in (self.a, self.b))
+        return FloorLength(a, b, self.length_m, self.length_sd_m, self.sd_px)
+
+
+@dataclass(frozen=True)
+class CameraFacts:
+    """Metres and degrees; `off_square_deg` is an angle and its standard deviation. None: nobody knows."""
+
+    distance_m: float | None = None
+    height_m: float | None = None
+    off_square_deg: tuple[float, float] | None = None
+    plumb: PlumbLine | None = None
+    length: FloorLength | None = None
+
+    def mirrored(self, width: int) -> CameraFacts:
+        """The same facts about the mirrored picture."""
+        return CameraFacts(
+            self.distance_m,
+            self.height_m,
+            self.off_square_deg,
+            self.plumb.mirrored(width) if self.plumb else None,
+            self.length.mirrored(width) if self.length else None,
+        )
