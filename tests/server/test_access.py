@@ -53,6 +53,8 @@ class AccessTests(TestCase):
             "frame_id": frame.pk,
             "frame": 0,
             "clip": self.clip.pk,
+            "source_id": self.clip.pk,
+            "name": "lead_toe",
             "lesson": lesson.pk,
         }
         self.lesson = lesson

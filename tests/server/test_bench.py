@@ -79,9 +79,9 @@ class EditTests(TestCase):
         self.assertEqual(Peg.objects.get(clip=self.clip, name="top").frame, 71)
         self.assertEqual(Calibration.objects.get(clip=self.clip).length_m, 1.2)
         answer = self.send(edit("peg", name="top", frame=None), edit("calibration", value=None))
-        self.assertEqual(
-            self.sway(answer)["reason"], "Set a known length in the picture, or the corners of the mat."
-        )
+        refused = self.sway(answer)
+        self.assertIn("Set a known length in the picture, or the corners of the mat.", refused["reason"])
+        self.assertEqual([need["kind"] for need in refused["needs"]], ["known_length", "peg"])
         self.assertFalse(Peg.objects.filter(clip=self.clip, name="top").exists())
 
     def test_the_camera_follows_from_the_mat_and_turns_round_with_the_clip(self) -> None:

@@ -38,6 +38,22 @@ def landmarks_of(known: dict[str, Any]) -> Landmarks:
     return Landmarks(times - times[0], points)
 
 
+def outline_of(known: dict[str, Any]) -> "np.ndarray[Any, np.dtype[np.float64]]":
+    """A network's outline as if it were perfect: hip edges and shoe edges face-on, the seat down the line."""
+    pixels = {name: np.array(rows) for name, rows in known["pixels"].items()}
+    outline = np.full((len(known["times_s"]["frames"]), 8, 2), np.nan)
+    right = known["hand"] == "right"
+    if known["view"] == "down_the_line":
+        outline[:, 2 if right else 3] = pixels["seat"]
+        return outline
+    for side in ("lead", "trail"):
+        left = (side == "lead") == right  # the body's left is the picture's right
+        outline[:, 1 if left else 0] = pixels[f"{side}_hip_edge"]
+        outline[:, 5 if left else 6] = pixels[f"{side}_foot_outer"]
+        outline[:, 4 if left else 7] = pixels[f"{side}_foot_inner"]
+    return outline
+
+
 def movement_of(landmarks: Landmarks) -> list[float]:
     """How much moves from frame to frame: the swiftest landmarks."""
     steps = np.abs(np.diff(landmarks.places, axis=0)).max(axis=2).max(axis=1)

@@ -151,6 +151,23 @@ class ByCamera:
         return x if self.toward_target > 0 else self.clip.width - x
 
 
+@dataclass(frozen=True)
+class Blind:
+    """A clip of whose camera nothing is known: every place is zero, and only what is missing is learnt."""
+
+    clip: Clip
+    toward_target: int = 1
+    px_per_m_at_hips: float = 1.0
+
+    def along_target(self, name: str, frame: int, at: Checkpoint) -> Measured:
+        """Zero."""
+        return Measured(0.0)
+
+    def plumb_at_hips(self, foot: Mark, hip_y: float) -> float:
+        """Upright."""
+        return foot.x
+
+
 def depth_behind_hips(name: str, at: Checkpoint) -> Measured:
     """Depth of a mark behind the hips' plane at address, metres."""
     mean, sd = DEPTH_M.get(name, {}).get(at, UNKNOWN_DEPTH_M)

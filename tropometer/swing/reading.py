@@ -17,9 +17,17 @@ Unit = Literal["m", "ratio"]
 class Need:
     """The next thing to do for a refused reading: a peg, a mark at a checkpoint, or a known length."""
 
-    kind: Literal["peg", "mark", "known_length", "mat", "view"]
+    kind: Literal["peg", "mark", "known_length", "mat", "plumb", "distance", "view"]
     name: str = ""
     at: Checkpoint | None = None
+
+
+@dataclass(frozen=True)
+class Share:
+    """How much of a reading's variance comes from one kind of source, 0 to 1."""
+
+    source: str
+    share: float
 
 
 @dataclass(frozen=True)
@@ -38,6 +46,7 @@ class Reading:
     frames: tuple[int, ...] = ()
     needs: tuple[Need, ...] = ()
     largest_error: str = ""
+    budget: tuple[Share, ...] = ()
 
 
 class Refused(Exception):
@@ -51,26 +60,41 @@ class Refused(Exception):
 
 @dataclass
 class Look:
-    """One clip seen by one reading: hands out positions and remembers the frames it used."""
+    """One clip seen by one reading: hands out positions, and remembers the frames it used and what it missed.
+
+    Where something is missing a zero stands in, so that a formula runs on and all that it needs is known.
+    """
 
     camera: FaceOn
     frames: list[int] = field(default_factory=list)
+    missing: list[Refused] = field(default_factory=list)
 
-    def frame(self, at: Checkpoint) -> int:
-        """Frame of a checkpoint; Refused while it is not pegged."""
+    def frame(self, at: Checkpoint) -> int | None:
+        """Frame of a checkpoint; None, and noted as missing, while it is not pegged."""
         frame = self.camera.clip.checkpoints.get(at)
         if frame is None:
-            raise Refused(f"Set the {spoken(at)} peg.", Need("peg", at, at))
-        if frame not in self.frames:
+            self._miss(f"Set the {spoken(at)} peg.", Need("peg", at, at))
+        elif frame not in self.frames:
             self.frames.append(frame)
         return frame
 
     def along_target(self, name: str, at: Checkpoint) -> Measured:
-        """T of a mark at a checkpoint, metres; Refused while it is not marked."""
+        """T of a mark at a checkpoint, metres; zero, and noted as missing, while it is not marked."""
         frame = self.frame(at)
-        if frame not in self.camera.clip.marks.get(name, {}):
-            raise Refused(f"Mark the {spoken(name)} at {spoken(at)} (frame {frame}).", Need("mark", name, at))
+        if frame is None:
+            return Measured(0.0)
+        clip = self.camera.clip
+        if frame in clip.hidden.get(name, ()):
+            self._miss(f"The {spoken(name)} was hidden at {spoken(at)} (frame {frame}).")
+            return Measured(0.0)
+        if frame not in clip.marks.get(name, {}):
+            self._miss(f"Mark the {spoken(name)} at {spoken(at)} (frame {frame}).", Need("mark", name, at))
+            return Measured(0.0)
         return self.camera.along_target(name, frame, at)
+
+    def _miss(self, reason: str, *needs: Need) -> None:
+        if all(each.reason != reason for each in self.missing):
+            self.missing.append(Refused(reason, *needs))
 
 
 Formula = Callable[[Look, Checkpoint], Measured]

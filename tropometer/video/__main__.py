@@ -1,4 +1,5 @@
-"""`python -m tropometer.video probe FILE`, `… proxy FILE TARGET`, `… landmarks|track PROXY TARGET`.
+"""`python -m tropometer.video probe FILE`, `… proxy FILE TARGET`, `… landmarks|track PROXY TARGET`,
+`… find PROXY OTHER`.
 
 Each says one JSON object a line.
 Foreign files are opened in this process of their own, so that a crash in a decoder stays here.
@@ -28,12 +29,13 @@ def main() -> int:
     resource.setrlimit(resource.RLIMIT_FSIZE, (OUTPUT_BYTES, OUTPUT_BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     parser = argparse.ArgumentParser(prog="python -m tropometer.video")
-    parser.add_argument("command", choices=["probe", "proxy", "landmarks", "track"])
+    parser.add_argument("command", choices=["probe", "proxy", "landmarks", "track", "find"])
     parser.add_argument("source", type=Path)
     parser.add_argument("target", type=Path, nargs="?")
     parser.add_argument("--flip", action="store_true", help="filmed in a mirror: turn it round")
     parser.add_argument("--models", type=Path, help="folder of the landmark networks")
     parser.add_argument("--frames", type=int, nargs=2, metavar=("FIRST", "LAST"), help="both included")
+    parser.add_argument("--points", help="JSON: x, y of points of the first file to find in the second")
     parser.add_argument("--spans", type=Path, help="JSON: the spans to track")
     arguments = parser.parse_args()
     try:
@@ -41,6 +43,8 @@ def main() -> int:
             print(json.dumps(asdict(probe(arguments.source))))
         elif arguments.command == "proxy":
             _proxy(arguments.source, arguments.target, arguments.flip)
+        elif arguments.command == "find":
+            _find(arguments.source, arguments.target, arguments.frames, json.loads(arguments.points))
         elif arguments.command == "track":
             _track(arguments.source, arguments.target, arguments.spans)
         else:
@@ -81,6 +85,15 @@ def _track(proxy: Path, target: Path, asked: Path) -> None:
     # One after the other: the lengths are known to whoever asked.
     np.save(target, np.concatenate(found).astype(np.float32))
     print(json.dumps({"tracked": len(found)}))
+
+
+def _find(here: Path, there: Path, frames: tuple[int, int], points: list[list[float]]) -> None:
+    import numpy as np
+
+    from tropometer.video.setup import find_points
+
+    found = find_points(here, frames[0], there, frames[1], np.array(points, float))
+    print(json.dumps({"found": [None if np.isnan(row[0]) else row.tolist() for row in found]}))
 
 
 class Progress:

@@ -161,7 +161,7 @@ def save_landmarks(
 
 
 def _refined(places: Array, heat: npt.NDArray[np.float32]) -> Array:
-    """Places (n, 2) moved to the middle of the warmth about them, if the heat map (rows, columns, n) has any."""
+    """Places (n, 2) moved to the middle of the warmth about them, if the heat map (…, n) has any."""
     side, each = heat.shape[0], np.arange(len(places))
     cells = np.floor(places / HEAT_CELL_PX).astype(int)
     around = np.arange(-HEAT_REACH, HEAT_REACH + 1)

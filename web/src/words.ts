@@ -42,12 +42,35 @@ export function isCheckpoint(name: PegName): name is Checkpoint {
 
 export const VIEW_WORDS = { face_on: "Face-on", down_the_line: "Down the line" } as const;
 
+const PAIRED_WORDS: Record<string, string> = {
+  hip: "hip joint",
+  hip_edge: "hip, outer edge",
+  knee: "knee",
+  ankle: "ankle",
+  heel: "heel",
+  toe: "toe",
+  foot_outer: "foot, outer edge",
+  foot_inner: "foot, inner edge",
+  shoulder: "shoulder",
+  elbow: "elbow",
+  wrist: "wrist",
+};
+
 export const MARK_WORDS: Record<string, string> = {
-  trail_foot_outer: "Trail foot, outer edge",
-  lead_hip_edge: "Lead hip, outer edge",
-  trail_hip_edge: "Trail hip, outer edge",
-  lead_hip: "Lead hip joint",
-  trail_hip: "Trail hip joint",
+  ...Object.fromEntries(
+    Object.entries(PAIRED_WORDS).flatMap(([name, words]) => [
+      [`lead_${name}`, `Lead ${words}`],
+      [`trail_${name}`, `Trail ${words}`],
+    ]),
+  ),
+  neck: "Base of the neck",
+  sternum: "Breastbone",
+  head: "Head",
+  seat: "Seat",
+  grip: "Grip",
+  grip_butt: "Butt of the grip",
+  club_head: "Club head",
+  ball: "Ball",
 };
 
 export const READING_WORDS: Record<string, string> = {

@@ -6,26 +6,31 @@ from uuid import UUID
 
 from django.db.models import QuerySet
 from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 
 from tropometer.server.access import asking
-from tropometer.server.bench import editing, parting, services, tracking
-from tropometer.server.bench.measure import measured, ready_clips, record_of
+from tropometer.server.bench import editing, parting, services, setup, tracking
+from tropometer.server.bench.measure import doubted, measured, ready_clips, record_of
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.schemas import (
     BenchClip,
     BenchSwing,
+    CarriedMat,
     Done,
+    DoubtOut,
     EditAnswer,
     Edits,
     MarkOut,
     MoreClips,
     PathOut,
     Received,
+    SetupOut,
     Stretch,
     SwingOf,
     SwingRow,
     TracksOut,
+    WantedOut,
     Window,
 )
 from tropometer.server.clips.models import Clip
@@ -36,6 +41,7 @@ from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.services import student_of
 from tropometer.swing.record import to_document
 from tropometer.swing.schools import SCHOOLS
+from tropometer.swing.wanted import WANTED
 
 router = Router(tags=["bench"])
 
@@ -49,6 +55,12 @@ class SchoolOut(Schema):
 @router.get("/schools", response=list[SchoolOut])
 def schools(request: HttpRequest) -> list[Any]:
     return list(SCHOOLS.values())
+
+
+@router.get("/round", response=list[WantedOut])
+def round_of_marks(request: HttpRequest) -> list[Any]:
+    """The marks that the readings need, from which side and when."""
+    return list(WANTED)
 
 
 @router.get("/swings", response=list[SwingRow])
@@ -162,6 +174,28 @@ def edit(request: HttpRequest, id: UUID, data: Edits) -> dict[str, Any]:
 def history(request: HttpRequest, id: UUID) -> list[dict[str, Any]]:
     """What was done on a swing and can be taken back, the latest last."""
     return editing.history(services.swing_of(asking(request), id))
+
+
+@router.get("/swings/{uuid:id}/doubts", response=list[DoubtOut])
+def doubts(request: HttpRequest, id: UUID) -> list[dict[str, Any]]:
+    """Marks to look at again, the worst first."""
+    return doubted(services.swing_of(asking(request), id))
+
+
+@router.get("/clips/{uuid:id}/same-setup", response=list[SetupOut])
+def same_setup(request: HttpRequest, id: UUID) -> list[dict[str, Any]]:
+    """Clips whose mat may be carried over to this one."""
+    others = setup.others_with_mat(clip_of(asking(request), id))
+    return [setup.described(clip) for clip in others[: setup.OFFERED]]
+
+
+@router.get("/clips/{uuid:id}/same-setup/{uuid:source_id}", response=CarriedMat)
+def carry_over(request: HttpRequest, id: UUID, source_id: UUID) -> dict[str, Any]:
+    """Another clip's mat as it lies in this clip's picture, if both show the same set-up."""
+    instructor = asking(request)
+    target = clip_of(instructor, id)
+    source = get_object_or_404(setup.others_with_mat(target), pk=clip_of(instructor, source_id).pk)
+    return setup.carried_over(source, target)
 
 
 @router.get("/clips/{uuid:id}/tracks", response=TracksOut)

@@ -7,15 +7,18 @@ from tropometer.server.bench.editing import versions_of
 from tropometer.server.bench.models import Calibration, CameraFacts, Swing
 from tropometer.server.bench.tracking import tracked_marks
 from tropometer.server.clips.models import Clip, State
+from tropometer.server.clips.proposing import proposals_of
 from tropometer.server.clips.services import times_s
 from tropometer.swing import record as swing_record
 from tropometer.swing.camera.audit import audit, hips_at
 from tropometer.swing.camera.facts import PlumbLine
 from tropometer.swing.camera.mat import Mat, camera_from_mat
 from tropometer.swing.camera.solve import Unsolved
+from tropometer.swing.doubts import doubts
 from tropometer.swing.face_on import hips_on_mat
 from tropometer.swing.gauges import gauges
 from tropometer.swing.names import CHECKPOINTS, EVENTS, Checkpoint, Hand, LengthPlace, MarkSource, View
+from tropometer.swing.next_click import next_clicks
 from tropometer.swing.read import read
 from tropometer.swing.reading import KINDS, Reading
 from tropometer.swing.schools import SCHOOLS, School
@@ -119,12 +122,13 @@ def measured(swing: Swing) -> dict[str, Any]:
     clips = ready_clips(swing)
     record = record_of(swing, clips, whole=False)
     versions = versions_of(swing)
+    readings = read(record, SHOWN_AT)
     school = SCHOOLS[swing.student.school] if swing.student else None
     return {
         "clips": [
             {
                 "clip_id": clip.pk,
-                "version": versions[clip.pk],
+                "version": versions.get(clip.pk, 0),
                 "pegs": sorted(clip.pegs.all(), key=lambda peg: peg.frame),
                 "marks": list(clip.marks.all()),
                 "hidden": list(clip.hidden_marks.all()),
@@ -136,8 +140,17 @@ def measured(swing: Swing) -> dict[str, Any]:
             }
             for clip, seen in zip(clips, record.clips, strict=True)
         ],
-        "readings": [_reading(reading, school) for reading in read(record, SHOWN_AT)],
+        "readings": [_reading(reading, school) for reading in readings],
+        "next": [asdict(click) for click in next_clicks(readings)],
     }
+
+
+def doubted(swing: Swing) -> list[dict[str, Any]]:
+    """Marks of a swing to look at again, the worst first, shaped as `DoubtOut`."""
+    clips = ready_clips(swing)
+    seen = {str(clip.pk): proposals_of(clip).at for clip in clips}
+    found = doubts(record_of(swing, clips), seen)
+    return [{**asdict(doubt), "clip_id": doubt.clip} for doubt in found]
 
 
 def _camera(clip: swing_record.Clip, hand: Hand) -> dict[str, Any]:

@@ -9,7 +9,8 @@ from pydantic import Field, FiniteFloat
 
 from tropometer.server.clips.schemas import ClipIn, ClipOut, ProposalsOut
 from tropometer.server.people.schemas import Hand, StudentOut
-from tropometer.swing.names import Checkpoint, Event, LengthPlace, MarkSource
+from tropometer.swing.names import Checkpoint, Event, LengthPlace, MarkSource, View
+from tropometer.swing.wanted import Group
 
 Frame = Annotated[int, Field(ge=0)]
 Pixels = Annotated[FiniteFloat, Field(ge=-10000, le=10000)]
@@ -250,7 +251,7 @@ class ClipMarks(Schema):
 
 
 class NeedOut(Schema):
-    kind: Literal["peg", "mark", "known_length", "mat", "view"]
+    kind: Literal["peg", "mark", "known_length", "mat", "plumb", "distance", "view"]
     name: str
     at: Checkpoint | None
 
@@ -258,6 +259,20 @@ class NeedOut(Schema):
 class BandOut(Schema):
     low: float
     high: float
+
+
+class ShareOut(Schema):
+    source: str
+    share: float
+
+
+class NextOut(Schema):
+    """A cheapest next click: what it gives at once, how many readings need it, what it narrows."""
+
+    need: NeedOut
+    gives: list[str]
+    helps: int
+    narrows: list[str]
 
 
 class ReadingOut(Schema):
@@ -274,6 +289,7 @@ class ReadingOut(Schema):
     frames: list[int]
     needs: list[NeedOut]
     largest_error: str
+    budget: list[ShareOut]
     band: BandOut | None
     standing: Literal["inside", "edge", "below", "above", "undecided"] | None
 
@@ -283,6 +299,7 @@ class Measured(Schema):
 
     clips: list[ClipMarks]
     readings: list[ReadingOut]
+    next: list[NextOut]
 
 
 class EditAnswer(Measured):
@@ -326,6 +343,38 @@ class PathOut(Schema):
     y: list[float | None]
     bridged: list[int]
     cutoff_hz: float | None
+
+
+class SetupOut(Schema):
+    """Another clip whose mat may be carried over."""
+
+    clip_id: UUID
+    title: str
+    added_at: datetime
+
+
+class CarriedMat(Schema):
+    mat: MatValue
+    said: str
+
+
+class WantedOut(Schema):
+    """A mark of the round: the group it belongs to, and the checkpoints at which it is wanted."""
+
+    name: str
+    view: View
+    group: Group
+    at: list[Checkpoint]
+
+
+class DoubtOut(Schema):
+    """A mark to look at again: why, and by how many standard deviations it disagrees."""
+
+    clip_id: UUID
+    name: str
+    frame: int
+    why: str
+    sigmas: float
 
 
 class BenchClip(ClipOut):

@@ -1,15 +1,20 @@
 """Who I am, and my students."""
 
+from typing import Any
 from uuid import UUID
 
 from django.db.models import QuerySet
 from django.http import HttpRequest
 from ninja import Router
+from ninja.errors import HttpError
 
 from tropometer.server.access import asking
 from tropometer.server.people.models import Student, User
-from tropometer.server.people.schemas import Me, MeChange, StudentIn, StudentOut
+from tropometer.server.people.schemas import HandOut, HandTest, Me, MeChange, StudentIn, StudentOut
 from tropometer.server.people.services import student_of
+from tropometer.swing.repeat import TooFew, steadiness
+
+LEAST_SD_PX = 0.2  # nobody sees finer than that
 
 router = Router(tags=["people"])
 
@@ -25,6 +30,28 @@ def change_me(request: HttpRequest, change: MeChange) -> User:
     user.units = change.units
     user.save(update_fields=["units"])
     return user
+
+
+@router.put("/me/hand", response=HandOut)
+def test_hand(request: HttpRequest, test: HandTest) -> Any:
+    """Keep how steadily this hand marks, from marks that were placed twice."""
+    user = asking(request)
+    try:
+        found = steadiness([(mark.dx, mark.dy) for mark in test.marks])
+    except TooFew as trouble:
+        raise HttpError(422, str(trouble)) from None
+    user.hand_sd_px = min(max(found.sd, LEAST_SD_PX), 50.0)
+    user.save(update_fields=["hand_sd_px"])
+    return found
+
+
+@router.delete("/me/hand", response={204: None})
+def forget_hand(request: HttpRequest) -> tuple[int, None]:
+    """Take a usual hand for granted again."""
+    user = asking(request)
+    user.hand_sd_px = None
+    user.save(update_fields=["hand_sd_px"])
+    return 204, None
 
 
 @router.get("/students", response=list[StudentOut])

@@ -37,6 +37,9 @@ class User(AbstractBaseUser, PermissionsMixin):
     email = models.EmailField(unique=True)
     name = models.CharField(max_length=120)
     units = models.CharField(max_length=2, choices=Units.choices, default=Units.CM)
+    hand_sd_px = models.FloatField(
+        null=True, help_text="how steadily this hand marks: one standard deviation on a 720-line picture"
+    )
     is_active = models.BooleanField(default=True)
     joined_at = models.DateTimeField(auto_now_add=True)
 
@@ -45,7 +48,13 @@ class User(AbstractBaseUser, PermissionsMixin):
     objects = UserManager()
 
     class Meta:
-        constraints = [models.CheckConstraint(condition=Q(units__in=Units.values), name="user_units_known")]
+        constraints = [
+            models.CheckConstraint(condition=Q(units__in=Units.values), name="user_units_known"),
+            models.CheckConstraint(
+                condition=Q(hand_sd_px__isnull=True) | Q(hand_sd_px__gt=0, hand_sd_px__lte=50),
+                name="user_hand_sd_plausible",
+            ),
+        ]
 
     def __str__(self) -> str:
         return self.name

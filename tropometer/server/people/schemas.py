@@ -5,7 +5,7 @@ from typing import Literal, Self
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import EmailStr, Field, model_validator
+from pydantic import EmailStr, Field, FiniteFloat, model_validator
 
 Hand = Literal["right", "left"]
 Units = Literal["cm", "in"]
@@ -17,6 +17,28 @@ class Me(Schema):
     name: str
     email: str
     units: Units
+    hand_sd_px: float | None
+
+
+class RepeatedMark(Schema):
+    """How far the second placing of a mark lies from the first, pixels of a 720-line picture."""
+
+    dx: FiniteFloat = Field(ge=-2000, le=2000)
+    dy: FiniteFloat = Field(ge=-2000, le=2000)
+
+
+class HandTest(Schema):
+    marks: list[RepeatedMark] = Field(max_length=100)
+
+
+class HandOut(Schema):
+    """One standard deviation of this hand on a 720-line picture, its 95 % interval, from how many marks."""
+
+    sd: float
+    low: float
+    high: float
+    pairs: int
+    slips: int
 
 
 class MeChange(Schema):

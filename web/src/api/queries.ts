@@ -1,4 +1,4 @@
-import { queryOptions } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { api, got, type Schemas } from "./client";
 
 export type SwingRow = Schemas["SwingRow"];
@@ -85,6 +85,51 @@ export const proposedMarksQuery = ({ id: clipId, flipped }: Pick<ClipOut, "id" |
     queryFn: () =>
       got(api.GET("/api/clips/{id}/proposed-marks/{frame}", { params: { path: { id: clipId, frame } } })),
     staleTime: 60_000,
+  });
+
+export const roundQuery = queryOptions({
+  queryKey: ["round"],
+  queryFn: () => got(api.GET("/api/round")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+/** What was done on a swing before it was opened here. */
+export const historyQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["history", id],
+    queryFn: () => got(api.GET("/api/swings/{id}/history", { params: { path: { id } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+  });
+
+const TRACK_POLL_MS = 600;
+
+export const tracksQuery = (clipId: string, version: number) =>
+  queryOptions({
+    queryKey: ["tracks", clipId, version],
+    queryFn: () => got(api.GET("/api/clips/{id}/tracks", { params: { path: { id: clipId } } })),
+    // Until the new ones are here the clip's own old ones stand; never another clip's.
+    placeholderData: (before, query) => (query?.queryKey[1] === clipId ? before : undefined),
+    refetchInterval: (query) => (query.state.data?.stale ? TRACK_POLL_MS : false),
+  });
+
+export const pathQuery = (clipId: string, name: string, version: number) =>
+  queryOptions({
+    queryKey: ["path", clipId, name, version],
+    queryFn: () => got(api.GET("/api/clips/{id}/paths/{name}", { params: { path: { id: clipId, name } } })),
+  });
+
+export const doubtsQuery = (swingId: string, versions: string) =>
+  queryOptions({
+    queryKey: ["doubts", swingId, versions],
+    queryFn: () => got(api.GET("/api/swings/{id}/doubts", { params: { path: { id: swingId } } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const sameSetupQuery = (clipId: string) =>
+  queryOptions({
+    queryKey: ["same-setup", clipId],
+    queryFn: () => got(api.GET("/api/clips/{id}/same-setup", { params: { path: { id: clipId } } })),
   });
 
 export const lessonQuery = (id: string) =>

@@ -22,6 +22,30 @@ export interface paths {
         patch: operations["tropometer_server_people_api_change_me"];
         trace?: never;
     };
+    "/api/me/hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Test Hand
+         * @description Keep how steadily this hand marks, from marks that were placed twice.
+         */
+        put: operations["tropometer_server_people_api_test_hand"];
+        post?: never;
+        /**
+         * Forget Hand
+         * @description Take a usual hand for granted again.
+         */
+        delete: operations["tropometer_server_people_api_forget_hand"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/students": {
         parameters: {
             query?: never;
@@ -85,6 +109,26 @@ export interface paths {
         };
         /** Schools */
         get: operations["tropometer_server_bench_api_schools"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Round Of Marks
+         * @description The marks that the readings need, from which side and when.
+         */
+        get: operations["tropometer_server_bench_api_round_of_marks"];
         put?: never;
         post?: never;
         delete?: never;
@@ -287,6 +331,66 @@ export interface paths {
          * @description What was done on a swing and can be taken back, the latest last.
          */
         get: operations["tropometer_server_bench_api_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swings/{id}/doubts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Doubts
+         * @description Marks to look at again, the worst first.
+         */
+        get: operations["tropometer_server_bench_api_doubts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{id}/same-setup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Same Setup
+         * @description Clips whose mat may be carried over to this one.
+         */
+        get: operations["tropometer_server_bench_api_same_setup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{id}/same-setup/{source_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Carry Over
+         * @description Another clip's mat as it lies in this clip's picture, if both show the same set-up.
+         */
+        get: operations["tropometer_server_bench_api_carry_over"];
         put?: never;
         post?: never;
         delete?: never;
@@ -650,6 +754,8 @@ export interface components {
              * @enum {string}
              */
             units: "cm" | "in";
+            /** Hand Sd Px */
+            hand_sd_px: number | null;
         };
         /** MeChange */
         MeChange: {
@@ -658,6 +764,37 @@ export interface components {
              * @enum {string}
              */
             units: "cm" | "in";
+        };
+        /**
+         * HandOut
+         * @description One standard deviation of this hand on a 720-line picture, its 95 % interval, from how many marks.
+         */
+        HandOut: {
+            /** Sd */
+            sd: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Pairs */
+            pairs: number;
+            /** Slips */
+            slips: number;
+        };
+        /** HandTest */
+        HandTest: {
+            /** Marks */
+            marks: components["schemas"]["RepeatedMark"][];
+        };
+        /**
+         * RepeatedMark
+         * @description How far the second placing of a mark lies from the first, pixels of a 720-line picture.
+         */
+        RepeatedMark: {
+            /** Dx */
+            dx: number;
+            /** Dy */
+            dy: number;
         };
         /** StudentOut */
         StudentOut: {
@@ -796,6 +933,26 @@ export interface components {
             name: string;
             /** About */
             about: string;
+        };
+        /**
+         * WantedOut
+         * @description A mark of the round: the group it belongs to, and the checkpoints at which it is wanted.
+         */
+        WantedOut: {
+            /** Name */
+            name: string;
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "face_on" | "down_the_line";
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "pelvis" | "knees" | "feet" | "trunk" | "club";
+            /** At */
+            at: ("address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish")[];
         };
         /**
          * SwingRow
@@ -1173,6 +1330,8 @@ export interface components {
             clips: components["schemas"]["ClipMarks"][];
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
+            /** Next */
+            next: components["schemas"]["NextOut"][];
         };
         /** NeedOut */
         NeedOut: {
@@ -1180,11 +1339,24 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "peg" | "mark" | "known_length" | "mat" | "view";
+            kind: "peg" | "mark" | "known_length" | "mat" | "plumb" | "distance" | "view";
             /** Name */
             name: string;
             /** At */
             at: ("address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish") | null;
+        };
+        /**
+         * NextOut
+         * @description A cheapest next click: what it gives at once, how many readings need it, what it narrows.
+         */
+        NextOut: {
+            need: components["schemas"]["NeedOut"];
+            /** Gives */
+            gives: string[];
+            /** Helps */
+            helps: number;
+            /** Narrows */
+            narrows: string[];
         };
         /** PegOut */
         PegOut: {
@@ -1298,9 +1470,18 @@ export interface components {
             needs: components["schemas"]["NeedOut"][];
             /** Largest Error */
             largest_error: string;
+            /** Budget */
+            budget: components["schemas"]["ShareOut"][];
             band: components["schemas"]["BandOut"] | null;
             /** Standing */
             standing: ("inside" | "edge" | "below" | "above" | "undecided") | null;
+        };
+        /** ShareOut */
+        ShareOut: {
+            /** Source */
+            source: string;
+            /** Share */
+            share: number;
         };
         /** SpanOut */
         SpanOut: {
@@ -1359,6 +1540,8 @@ export interface components {
             clips: components["schemas"]["ClipMarks"][];
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
+            /** Next */
+            next: components["schemas"]["NextOut"][];
             /** Met */
             met: string[];
         };
@@ -1558,6 +1741,49 @@ export interface components {
             undo: components["schemas"]["PegEdit"] | components["schemas"]["MarkEdit"] | components["schemas"]["HiddenEdit"] | components["schemas"]["CalibrationEdit"] | components["schemas"]["MatEdit"] | components["schemas"]["FactsEdit"];
             /** Redo */
             redo: components["schemas"]["PegEdit"] | components["schemas"]["MarkEdit"] | components["schemas"]["HiddenEdit"] | components["schemas"]["CalibrationEdit"] | components["schemas"]["MatEdit"] | components["schemas"]["FactsEdit"];
+        };
+        /**
+         * DoubtOut
+         * @description A mark to look at again: why, and by how many standard deviations it disagrees.
+         */
+        DoubtOut: {
+            /**
+             * Clip Id
+             * Format: uuid
+             */
+            clip_id: string;
+            /** Name */
+            name: string;
+            /** Frame */
+            frame: number;
+            /** Why */
+            why: string;
+            /** Sigmas */
+            sigmas: number;
+        };
+        /**
+         * SetupOut
+         * @description Another clip whose mat may be carried over.
+         */
+        SetupOut: {
+            /**
+             * Clip Id
+             * Format: uuid
+             */
+            clip_id: string;
+            /** Title */
+            title: string;
+            /**
+             * Added At
+             * Format: date-time
+             */
+            added_at: string;
+        };
+        /** CarriedMat */
+        CarriedMat: {
+            mat: components["schemas"]["MatValue"];
+            /** Said */
+            said: string;
         };
         /**
          * TrackOut
@@ -2018,6 +2244,48 @@ export interface operations {
             };
         };
     };
+    tropometer_server_people_api_test_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandTest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOut"];
+                };
+            };
+        };
+    };
+    tropometer_server_people_api_forget_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     tropometer_server_people_api_students: {
         parameters: {
             query?: never;
@@ -2168,6 +2436,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SchoolOut"][];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_round_of_marks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WantedOut"][];
                 };
             };
         };
@@ -2455,6 +2743,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"][];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_doubts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoubtOut"][];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_same_setup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupOut"][];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_carry_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                source_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarriedMat"];
                 };
             };
         };

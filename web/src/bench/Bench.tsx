@@ -3,7 +3,7 @@ import { BookmarkPlus, Download, Keyboard } from "lucide-react";
 import { useCallback, useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, got } from "../api/client";
-import { meQuery, schoolsQuery, shelfQuery, swingQuery } from "../api/queries";
+import { historyQuery, meQuery, roundQuery, schoolsQuery, shelfQuery, swingQuery } from "../api/queries";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
 import type { Units } from "../units";
@@ -17,10 +17,15 @@ import {
   type Side as SideName,
 } from "./benchStore";
 import { CameraPanel } from "./CameraPanel";
+import { CarryOver } from "./CarryOver";
+import { DoubtQueue } from "./DoubtQueue";
 import { EventList } from "./EventList";
+import { onOtherTabs } from "./edits";
+import { HandTestButton } from "./HandTest";
 import { KnownLengthPanel } from "./KnownLengthPanel";
 import { KEYS, useKeys } from "./keys";
 import { MarkRail } from "./MarkRail";
+import { RoundPanel } from "./RoundPanel";
 import { SavingSign } from "./SavingSign";
 import { Stage } from "./Stage";
 import { StageTools } from "./StageTools";
@@ -66,6 +71,21 @@ function OpenBench({ id }: { id: string }) {
     if (sides.reference?.swing.id === reference.data.id) refresh("reference", reference.data);
     else open("reference", reference.data, reference.data.hand !== swing.data.hand);
   }, [bench, reference.data, swing.data]);
+  const wanted = useQuery(roundQuery).data;
+  useEffect(() => {
+    if (wanted) bench.getState().set({ wanted });
+  }, [bench, wanted]);
+  const earlier = useQuery(historyQuery(id)).data;
+  useEffect(() => {
+    if (!earlier || !swing.data) return;
+    const side = swing.data.student ? "student" : "reference";
+    bench.getState().recallDone(earlier.map((each) => ({ ...each, side, clipId: each.clip_id })));
+  }, [bench, earlier, swing.data]);
+  const queries = useQueryClient();
+  useEffect(
+    () => onOtherTabs((changed) => void queries.invalidateQueries({ queryKey: ["swing", changed] })),
+    [queries],
+  );
   useEffect(() => remember(id, bench), [id, bench]);
   useEffect(() => {
     const back = () => bench.getState().hurry();
@@ -180,6 +200,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
           <div className="flex shrink-0 items-center justify-between gap-2">
             <Transport />
             <div className="flex items-center gap-1">
+              <HandTestButton />
               <EventList />
               <WindowMenu />
               <StageTools />
@@ -189,8 +210,10 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
         </div>
         <div className="flex min-h-0 w-[300px] shrink-0 flex-col gap-2 overflow-y-auto">
           <ActiveMat units={units} />
+          <ActiveRound />
           <Tapes units={units} school={school} />
           <ActiveLength units={units} />
+          <ActiveDoubts />
           {student && (
             <div className="mt-auto grid gap-1">
               <p className="min-h-5 text-sm" role="status">
@@ -247,16 +270,35 @@ function ActiveMat({ units }: { units: Units }) {
   const active = useBench((bench) => bench.active);
   const state = useBench((bench) => bench.sides[bench.active]);
   const inHand = useBench((bench) => bench.selected === MAT);
+  const drawing = useBench((bench) => bench.tool === MAT);
   const mat = state?.on.mat;
+  if (state && drawing && !mat) return <CarryOver key={state.clip.id} side={active} state={state} />;
   return mat && inHand ? <CameraPanel side={active} state={state} mat={mat} units={units} /> : null;
+}
+
+/** The round of the stage that is worked on. */
+function ActiveRound() {
+  const active = useBench((bench) => bench.active);
+  const state = useBench((bench) => bench.sides[bench.active]);
+  return state ? <RoundPanel side={active} state={state} /> : null;
+}
+
+/** The doubts about the stage that is worked on. */
+function ActiveDoubts() {
+  const active = useBench((bench) => bench.active);
+  const state = useBench((bench) => bench.sides[bench.active]);
+  return state ? <DoubtQueue side={active} state={state} /> : null;
 }
 
 /** The known length of the stage that is worked on, while it is in hand. */
 function ActiveLength({ units }: { units: Units }) {
   const active = useBench((bench) => bench.active);
-  const known = useBench((bench) => bench.sides[active]?.on.calibration);
+  const state = useBench((bench) => bench.sides[active]);
   const inHand = useBench((bench) => bench.tool === KNOWN_LENGTH || bench.selected === KNOWN_LENGTH);
-  return known && inHand ? <KnownLengthPanel side={active} known={known} units={units} /> : null;
+  const known = state?.on.calibration;
+  return known && inHand ? (
+    <KnownLengthPanel side={active} state={state} known={known} units={units} />
+  ) : null;
 }
 
 /** Putting the active stage's frame into the swing's lesson. */

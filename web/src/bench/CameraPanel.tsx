@@ -1,9 +1,10 @@
 import { type FormEvent, useEffect, useState } from "react";
 import { metres, shown, type Units } from "../units";
-import type { Hand } from "../words";
+import { CHECKPOINT_WORDS, type Hand, READING_WORDS } from "../words";
 import { useBench } from "./benchContext";
 import type { Side, SideState } from "./benchStore";
 import type { ClipMarks, Mat } from "./edits";
+import { FactsFields } from "./FactsFields";
 
 const SIZES: [string, number, number][] = [
   ["1.5 × 1.5 m", 1.5, 1.5],
@@ -88,8 +89,10 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
           Keep
         </button>
       </div>
+      <FactsFields side={side} state={state} />
       {on.camera_trouble && <p role="alert">{on.camera_trouble}</p>}
       {on.camera && <Audit camera={on.camera} mat={mat} view={state.clip.view} hand={state.swing.hand} />}
+      <Effect state={state} units={units} />
     </form>
   );
 }
@@ -129,6 +132,35 @@ function Audit({ camera, mat, view, hand }: { camera: Camera; mat: Mat; view: Vi
         </p>
       ))}
     </>
+  );
+}
+
+/** How much of each reading's interval the camera's own error is. */
+function Effect({ state, units }: { state: SideState; units: Units }) {
+  const given = state.readings.filter(
+    (reading) => reading.u95 !== null && reading.clips.includes(state.clip.id) && reading.unit === "m",
+  );
+  if (!given.length) return null;
+  return (
+    <dl
+      className="grid grid-cols-[1fr_auto] gap-x-2 text-xs"
+      aria-label="What the camera does to the readings"
+    >
+      {given.map((reading) => {
+        const share = reading.budget.find((each) => each.source === "camera")?.share ?? 0;
+        const figure = (metres: number) => shown(metres, "m", units).toFixed(1);
+        return (
+          <div key={`${reading.reading} ${reading.at}`} className="contents">
+            <dt>
+              {READING_WORDS[reading.reading]}, {CHECKPOINT_WORDS[reading.at].toLowerCase()}
+            </dt>
+            <dd className="num text-right">
+              ±{figure((reading.u95 ?? 0) * Math.sqrt(share))} of ±{figure(reading.u95 ?? 0)} {units}
+            </dd>
+          </div>
+        );
+      })}
+    </dl>
   );
 }
 

@@ -1,8 +1,9 @@
 import { type FormEvent, useEffect, useState } from "react";
 import { metres, shown, type Units } from "../units";
 import { useBench } from "./benchContext";
-import type { Side } from "./benchStore";
+import type { Side, SideState } from "./benchStore";
 import type { Calibration } from "./edits";
+import { FactsFields } from "./FactsFields";
 
 const PLACES: [Calibration["place"], string][] = [
   ["toe_line", "along the toes"],
@@ -11,14 +12,12 @@ const PLACES: [Calibration["place"], string][] = [
 ];
 
 /** How long the drawn length is and where it lies; what is known of the camera. */
-export function KnownLengthPanel(props: { side: Side; known: Calibration; units: Units }) {
-  const { side, known, units } = props;
+export function KnownLengthPanel(props: { side: Side; state: SideState; known: Calibration; units: Units }) {
+  const { side, state, known, units } = props;
   const edit = useBench((bench) => bench.edit);
   const [length, setLength] = useState("");
-  const [distance, setDistance] = useState("");
   useEffect(() => {
     setLength(shown(known.length_m, "m", units).toFixed(1));
-    setDistance(known.camera_distance_m ? known.camera_distance_m.toFixed(1) : "");
   }, [known, units]);
   const change = (value: Partial<Calibration>) =>
     edit(side, { kind: "calibration", value: { ...known, ...value } });
@@ -27,16 +26,9 @@ export function KnownLengthPanel(props: { side: Side; known: Calibration; units:
     if (value > 0 && value <= 20) change({ length_m: value });
     else setLength(shown(known.length_m, "m", units).toFixed(1));
   };
-  const keepDistance = () => {
-    const value = Number(distance);
-    if (distance === "") change({ camera_distance_m: null });
-    else if (value >= 1 && value <= 30) change({ camera_distance_m: value });
-    else setDistance(known.camera_distance_m?.toFixed(1) ?? "");
-  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
     keepLength();
-    keepDistance();
   };
   return (
     <form
@@ -69,31 +61,7 @@ export function KnownLengthPanel(props: { side: Side; known: Calibration; units:
           ))}
         </select>
       </label>
-      <label className="flex items-center gap-1">
-        Camera
-        <input
-          className="input input-xs num w-12"
-          inputMode="decimal"
-          placeholder="4.0"
-          title="Distance from the camera to the player; taken as 4 ± 0.8 m while empty"
-          value={distance}
-          onChange={(event) => setDistance(event.target.value)}
-          onBlur={keepDistance}
-        />
-        m
-      </label>
-      <label
-        className="flex items-center gap-1"
-        title="The camera was squared to a stick: ±1.5°, else ±4° by eye"
-      >
-        <input
-          type="checkbox"
-          className="checkbox checkbox-xs"
-          checked={known.squared}
-          onChange={(event) => change({ squared: event.target.checked })}
-        />
-        squared
-      </label>
+      <FactsFields side={side} state={state} />
       <button type="submit" className="sr-only">
         Keep
       </button>

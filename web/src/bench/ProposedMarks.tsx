@@ -3,15 +3,18 @@ import { useEffect, useRef } from "react";
 import { proposedMarksQuery } from "../api/queries";
 import { MARK_WORDS } from "../words";
 import { useBench } from "./benchContext";
-import { markAt, type Side, type SideState, wantedMarks } from "./benchStore";
+import type { Side, SideState } from "./benchStore";
 import { typing } from "./keys";
+import { openAt } from "./round";
 import type { Point } from "./stageView";
 
 type Mark = { name: string; frame: number; x: number; y: number; sd_px: number };
 
 /** The wanted marks of a frame that a worker proposes and nobody has placed. */
 export function useProposedMarks(state: SideState, frame: number): Mark[] {
-  const wanted = wantedMarks(state).filter((name) => !markAt(state, name, frame));
+  const all = useBench((bench) => bench.wanted);
+  const groups = useBench((bench) => bench.groups);
+  const wanted = openAt(state, { wanted: all, groups }, frame);
   const asks = wanted.length > 0 && frame === state.frame && !state.clip.looking;
   const found = useQuery({ ...proposedMarksQuery(state.clip, frame), enabled: asks });
   return asks ? (found.data ?? []).filter((mark) => wanted.includes(mark.name)) : [];
@@ -56,27 +59,32 @@ export function ProposedMarkLayer(props: {
   );
 }
 
-/** Takes proposed marks: the one whose tool is in hand, else all; Enter does the same. */
+/** Takes proposed marks: the one whose tool is in hand, else all; Enter does the same, Shift Enter takes all. */
 export function TakeProposed({ side, marks }: { side: Side; marks: Mark[] }) {
   const active = useBench((bench) => bench.active === side);
   const tool = useBench((bench) => (bench.active === side ? bench.tool : null));
   const edit = useBench((bench) => bench.edit);
   const set = useBench((bench) => bench.set);
-  const meant = tool ? marks.filter((mark) => mark.name === tool) : marks;
-  const take = () => {
+  const advance = useBench((bench) => bench.advance);
+  const round = useBench((bench) => bench.active === side && bench.round);
+  const inHand = marks.filter((mark) => mark.name === tool);
+  const meant = tool && inHand.length ? inHand : marks;
+  const take = (taken: Mark[]) => {
     set({ active: side });
-    for (const { name, frame, x, y, sd_px } of meant)
+    for (const { name, frame, x, y, sd_px } of taken)
       edit(side, { kind: "mark", name, frame, place: { x, y, sd_px, source: "proposed" } });
-    if (tool) set({ tool: marks.find((mark) => !meant.includes(mark))?.name ?? null });
+    if (tool || round) advance();
   };
-  const latest = useRef(take);
-  latest.current = take;
+  const onEnter = (shift: boolean) => take(shift ? marks : meant);
+  const latest = useRef(onEnter);
+  latest.current = onEnter;
   const any = meant.length > 0;
   useEffect(() => {
     if (!active || !any) return;
     const pressed = (event: KeyboardEvent) => {
       const busy = event.target instanceof HTMLElement && event.target.closest("button, a, summary, form");
-      if (event.key === "Enter" && !busy && !typing(event.target)) latest.current();
+      if (event.key !== "Enter" || busy || typing(event.target)) return;
+      latest.current(event.shiftKey);
     };
     window.addEventListener("keydown", pressed);
     return () => window.removeEventListener("keydown", pressed);
@@ -84,14 +92,20 @@ export function TakeProposed({ side, marks }: { side: Side; marks: Mark[] }) {
   const first = meant[0];
   if (!first) return null;
   return (
-    <button
-      type="button"
-      className="btn btn-xs border-dashed border-brass bg-dusk/85 font-normal text-paper"
-      onClick={take}
-    >
-      Take {meant.length === 1 ? `the ${MARK_WORDS[first.name]?.toLowerCase()}` : `${meant.length} marks`} as
-      proposed
-      {active && <kbd className="num opacity-80">Enter</kbd>}
-    </button>
+    <div className="flex gap-1">
+      <button type="button" className={TAKE} onClick={() => take(meant)}>
+        Take {meant.length === 1 ? `the ${MARK_WORDS[first.name]?.toLowerCase()}` : `${meant.length} marks`}{" "}
+        as proposed
+        {active && <kbd className="num opacity-80">Enter</kbd>}
+      </button>
+      {meant.length < marks.length && (
+        <button type="button" className={TAKE} onClick={() => take(marks)}>
+          all {marks.length}
+          {active && <kbd className="num opacity-80">Shift Enter</kbd>}
+        </button>
+      )}
+    </div>
   );
 }
+
+const TAKE = "btn btn-xs border-dashed border-brass bg-dusk/85 font-normal text-paper";

@@ -1,23 +1,30 @@
 import { CloudOff } from "lucide-react";
 import { useBench } from "./benchContext";
 
-/** Silent while all is kept; plain when it is not. */
+/** Silent while all is kept; plain when it is not, or when there is something to be told. */
 export function SavingSign() {
+  const notice = useBench((bench) => bench.notice);
+  const set = useBench((bench) => bench.set);
+  return (
+    <>
+      {notice && (
+        <span role="alert" className="flex items-center gap-2 text-sm">
+          {notice}
+          <button type="button" className="btn btn-xs" onClick={() => set({ notice: null })}>
+            Understood
+          </button>
+        </span>
+      )}
+      <SavingState />
+    </>
+  );
+}
+
+function SavingState() {
   const states = [
     useBench((bench) => bench.sides.student?.saving),
     useBench((bench) => bench.sides.reference?.saving),
   ];
-  const refusal = useBench((bench) => bench.refusal);
-  const set = useBench((bench) => bench.set);
-  if (refusal)
-    return (
-      <span role="alert" className="flex items-center gap-2 text-sm">
-        {refusal}
-        <button type="button" className="btn btn-xs" onClick={() => set({ refusal: null })}>
-          Understood
-        </button>
-      </span>
-    );
   if (states.includes("signed-out"))
     return (
       <span role="alert" className="text-sm">

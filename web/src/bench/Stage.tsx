@@ -1,21 +1,27 @@
+import { useQuery } from "@tanstack/react-query";
 import { type KeyboardEvent, type PointerEvent, useCallback, useRef, useState } from "react";
+import { meQuery } from "../api/queries";
 import type { Units } from "../units";
 import { MARK_WORDS } from "../words";
 import { useBench } from "./benchContext";
-import { KNOWN_LENGTH, MAT, markAt, type Side, type SideState, wantedMarks } from "./benchStore";
+import { KNOWN_LENGTH, MAT, markAt, PLUMB, type Side, type SideState } from "./benchStore";
 import { Doubts } from "./Doubts";
 import { GaugeLayer } from "./GaugeLayer";
+import { HandTest, useHandTest } from "./HandTest";
 import { INK } from "./ink";
 import { KnownLengthLine } from "./KnownLengthLine";
 import { Loupe } from "./Loupe";
 import { MarkLayer } from "./MarkLayer";
 import { MatLayer } from "./MatLayer";
 import { Overlay } from "./Overlay";
+import { PlumbLine } from "./PlumbLine";
 import { ProposedMarkLayer, TakeProposed, useProposedMarks } from "./ProposedMarks";
 import { ProposedPegs } from "./ProposedPegs";
 import { StageFooter } from "./StageFooter";
 import { StageHeader } from "./StageHeader";
 import { type Point, sameView, toPicture, toStage, type View } from "./stageView";
+import { TrackLayer } from "./TrackLayer";
+import { useTrackedMarks, useTracks } from "./tracks";
 import { useFrames } from "./useFrames";
 import { useSize } from "./useSize";
 import { useStageView } from "./useStageView";
@@ -27,12 +33,13 @@ const MAT_CORNERS = 4;
 const USUAL_MAT_M = 1.5;
 const NUDGE_CSS_PX = 0.1;
 
-export function handSd(side: SideState): number {
-  return (HAND_SD_PX * Math.min(side.clip.width, side.clip.height)) / REFERENCE_LINES;
+/** Pixels of a clip's picture to one of a 720-line picture. */
+export function unitPx({ clip }: SideState): number {
+  return Math.min(clip.width, clip.height) / REFERENCE_LINES;
 }
 
 interface Drag {
-  kind: "pan" | "mark" | "length" | "corner" | "pinch";
+  kind: "pan" | "mark" | "line" | "corner" | "pinch";
   from: Point;
   view: View;
   gesture: string;
@@ -63,6 +70,13 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const drawn = useFrames(clip, frame, direction, canvas, stableView, size);
   const shownFrame = drawn.frame ?? frame;
   const proposed = useProposedMarks(state, shownFrame);
+  const { tracks } = useTracks(state);
+  const tracked = useTrackedMarks(state, tracks, shownFrame);
+  const handSd = (useQuery(meQuery).data?.hand_sd_px ?? HAND_SD_PX) * unitPx(state);
+  const advance = useBench((bench) => bench.advance);
+  const test = useHandTest(side, state);
+  const shownMark = (name: string) =>
+    markAt(state, name, shownFrame) ?? tracked.find((mark) => mark.name === name);
 
   const pointOf = (event: { clientX: number; clientY: number }): Point => {
     const rect = box.current?.getBoundingClientRect();
@@ -77,7 +91,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     const { x, y } = at;
     edit(
       side,
-      { kind: "mark", name, frame: shownFrame, place: { x, y, sd_px: handSd(state), source: "hand" } },
+      { kind: "mark", name, frame: shownFrame, place: { x, y, sd_px: handSd, source: "hand" } },
       gesture,
     );
   };
@@ -97,17 +111,18 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       (event.target as Element).closest("[data-corner]")?.getAttribute("data-corner") ?? undefined;
     const gesture = crypto.randomUUID();
     box.current?.setPointerCapture(event.pointerId);
+    if (test.click(toPicture(at, view, size))) return;
     if (hit && (!tool || tool === hit)) {
       set({ selected: hit, tool: null, active: side });
       drag.current = { kind: "mark", from: at, view, gesture };
-    } else if (corner !== undefined && tool !== KNOWN_LENGTH) {
+    } else if (corner !== undefined && !isLine(tool)) {
       set({ selected: MAT, tool: null });
       drag.current = { kind: "corner", from: at, view, gesture, corner: Number(corner) };
     } else if (tool === MAT) {
       clickCorner(toPicture(at, view, size));
-    } else if (tool === KNOWN_LENGTH) {
+    } else if (isLine(tool)) {
       setStart(toPicture(at, view, size));
-      drag.current = { kind: "length", from: at, view, gesture };
+      drag.current = { kind: "line", from: at, view, gesture };
     } else if (tool) {
       putMark(tool, toPicture(at, view, size), gesture);
       set({ selected: tool, active: side });
@@ -141,15 +156,14 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     fingers.current.delete(event.pointerId);
     if (!now || !view) return;
     if (!tool) setPointer(null); // the loupe goes with the drag
-    if (now.kind === "length" && start) {
+    if (now.kind === "line" && start) {
       const end = toPicture(pointOf(event), view, size);
       setStart(null);
-      if (Math.hypot(end.x - start.x, end.y - start.y) * view.scale > 8) layLength(start, end);
+      if (Math.hypot(end.x - start.x, end.y - start.y) * view.scale > 8)
+        if (tool === PLUMB) layPlumb(start, end);
+        else layLength(start, end);
     }
-    if (now.kind === "mark" && tool) {
-      const left = wantedMarks(state).filter((name) => name !== tool && !markAt(state, name));
-      set({ tool: left[0] ?? null });
-    }
+    if (now.kind === "mark" && tool) advance();
   };
 
   const clickCorner = ({ x, y }: Point) => {
@@ -171,8 +185,6 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       value: {
         length_m: was?.length_m ?? 1.22,
         place: was?.place ?? "toe_line",
-        camera_distance_m: was?.camera_distance_m ?? null,
-        squared: was?.squared ?? false,
         ax: a.x,
         ay: a.y,
         bx: b.x,
@@ -182,9 +194,16 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     set({ tool: null, selected: KNOWN_LENGTH });
   };
 
+  const layPlumb = (a: Point, b: Point) => {
+    const plumb = { ax: a.x, ay: a.y, bx: b.x, by: b.y };
+    const was = state.on.facts ?? { distance_m: null, height_m: null, squared: false };
+    edit(side, { kind: "facts", value: { ...was, plumb } });
+    set({ tool: null, selected: PLUMB });
+  };
+
   const nudge = (event: KeyboardEvent) => {
     const way = NUDGE_WAYS[event.key];
-    const mark = selected ? markAt(state, selected, shownFrame) : undefined;
+    const mark = selected ? shownMark(selected) : undefined;
     if (!way || !mark || !selected || !view || event.ctrlKey || event.metaKey) return;
     event.preventDefault();
     event.stopPropagation();
@@ -198,9 +217,9 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     setPointer(null);
   };
 
-  const aiming = tool !== null || drag.current?.kind === "mark";
+  const aiming = tool !== null || test.asks !== null || drag.current?.kind === "mark";
   const loupeAt = aiming && pointer ? pointer : null;
-  const selectedMark = selected ? markAt(state, selected, shownFrame) : undefined;
+  const selectedMark = selected ? shownMark(selected) : undefined;
 
   return (
     <section
@@ -248,16 +267,38 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
             {state.on.calibration && (
               <KnownLengthLine known={state.on.calibration} place={place} units={units} />
             )}
+            {state.on.facts?.plumb && (
+              <PlumbLine ends={state.on.facts.plumb} place={place} chosen={selected === PLUMB} />
+            )}
             {state.on.mat && (
               <MatLayer corners={state.on.mat.corners} place={place} whole chosen={selected === MAT} />
             )}
             {tool === MAT && <MatLayer corners={corners} place={place} whole={false} chosen />}
             {start && pointer && <LengthInHand a={place(start)} b={pointer} />}
-            <ProposedMarkLayer marks={proposed} place={place} scale={stableView.scale} ink={INK[side]} />
-            <MarkLayer state={state} frame={shownFrame} place={place} ink={INK[side]} selected={selected} />
+            {test.asks === null && (
+              <>
+                <ProposedMarkLayer marks={proposed} place={place} scale={stableView.scale} ink={INK[side]} />
+                <TrackLayer
+                  state={state}
+                  marks={tracked}
+                  tracks={tracks}
+                  place={place}
+                  ink={INK[side]}
+                  selected={selected}
+                />
+                <MarkLayer
+                  state={state}
+                  frame={shownFrame}
+                  place={place}
+                  ink={INK[side]}
+                  selected={selected}
+                />
+              </>
+            )}
           </svg>
         )}
         <ZoomButtons zoom={zoom} />
+        {test.asks && <HandTest test={test} />}
         <div
           className="absolute bottom-1 left-1 grid justify-items-start gap-1"
           onPointerDown={(event) => event.stopPropagation()}
@@ -288,9 +329,11 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
           <p className="pointer-events-none absolute top-2 left-2 rounded-sm bg-dusk/85 px-2 py-1 text-sm">
             {tool === KNOWN_LENGTH
               ? "Drag along the known length"
-              : tool === MAT
-                ? `Click a corner of the mat (${corners.length + 1} of ${MAT_CORNERS})`
-                : `Click the ${MARK_WORDS[tool]?.toLowerCase()}`}
+              : tool === PLUMB
+                ? "Drag along an upright edge: a wall's corner, a door"
+                : tool === MAT
+                  ? `Click a corner of the mat (${corners.length + 1} of ${MAT_CORNERS})`
+                  : `Click the ${MARK_WORDS[tool]?.toLowerCase()}`}
           </p>
         )}
         {selectedMark && selected && !tool && (
@@ -310,6 +353,8 @@ const NUDGE_WAYS: Record<string, [number, number]> = {
   ArrowUp: [0, -1],
   ArrowDown: [0, 1],
 };
+
+const isLine = (tool: string | null) => tool === KNOWN_LENGTH || tool === PLUMB;
 
 function LengthInHand({ a, b }: { a: Point; b: Point }) {
   return <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="#D8AA4C" strokeWidth={2} strokeDasharray="4 3" />;

@@ -25,12 +25,15 @@ export function StageFooter({ side, state, frame, exact }: Props) {
   const peg = state.on.pegs.find((each) => each.frame === frame);
   const after = state.on.pegs.find((each) => each.between && each.frame === frame - 1);
   return (
-    <footer className="num flex h-8 shrink-0 items-center gap-4 px-2 text-sm" aria-live="polite">
+    <footer
+      className="num flex h-8 shrink-0 items-center gap-4 px-2 text-sm whitespace-nowrap"
+      aria-live="polite"
+    >
       <span>
         frame <strong data-testid={`${side}-frame`}>{frame}</strong>
       </span>
       <span data-testid={`${side}-time`}>{fromImpact(seconds)}</span>
-      <span className="text-xs opacity-80" title={RATE_FROM[clip.capture_from]}>
+      <span className="min-w-0 truncate text-xs opacity-80" title={RATE_FROM[clip.capture_from]}>
         {Math.round(clip.capture_fps ?? clip.played_fps)}/s
         {clip.capture_fps !== null &&
           `, ${Math.round(clip.capture_fps / clip.played_fps)} times slow in the file`}

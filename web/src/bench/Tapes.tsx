@@ -2,7 +2,8 @@ import { useCallback } from "react";
 import type { Units } from "../units";
 import { CHECKPOINT_WORDS, type Checkpoint } from "../words";
 import { useBench, useBenchStore } from "./benchContext";
-import { type Bench, KNOWN_LENGTH, MAT, OTHER, pegsOf, type Reading, type Side } from "./benchStore";
+import { type Bench, KNOWN_LENGTH, MAT, OTHER, PLUMB, pegsOf, type Reading, type Side } from "./benchStore";
+import { NextClick } from "./NextClick";
 import { Tape } from "./Tape";
 
 /** The readings of the swing, checkpoint by checkpoint, with the reference's beneath. */
@@ -12,12 +13,17 @@ export function Tapes({ units, school }: { units: Units; school?: string }) {
   const on = useBench((state) => state.sides[main]?.on);
   const readings = useBench((state) => state.sides[main]?.readings);
   const others = useBench((state) => state.sides[OTHER[main]]?.readings);
-  const go = useCallback((reading: Reading) => follow(bench, main, reading), [bench, main]);
+  const next = useBench((state) => state.sides[main]?.swing.measured.next[0]);
+  const go = useCallback(
+    (reading: Reading) => follow(bench, main, reading.at, reading.needs[0]),
+    [bench, main],
+  );
   if (!on || !readings) return null;
   const pegs = pegsOf(on);
   const groups = [...new Set(readings.map((reading) => reading.at))] as Checkpoint[];
   return (
     <section aria-label="Readings" className="plate flex min-h-0 flex-col overflow-y-auto">
+      {next && <NextClick next={next} take={(need) => follow(bench, main, need.at ?? "address", need)} />}
       {groups.map((at) => (
         <div key={at}>
           <h2 className="flex items-baseline justify-between bg-pine px-2 py-1 text-sm font-semibold text-paper">
@@ -50,16 +56,16 @@ export function Tapes({ units, school }: { units: Units; school?: string }) {
 }
 
 /** Go to the frame a reading came from; for a refused one, take the missing thing in hand. */
-function follow(bench: Bench, side: Side, reading: Reading): void {
+function follow(bench: Bench, side: Side, at: Checkpoint, need?: Reading["needs"][number]): void {
   const { sides, goTo, set } = bench.getState();
   const on = sides[side]?.on;
   if (!on) return;
   const pegs = pegsOf(on);
-  const need = reading.needs[0];
-  const frame = pegs[need?.at ?? reading.at];
+  const frame = pegs[need?.at ?? at];
   set({ active: side, selected: null, tool: null });
   if (frame !== undefined) goTo(side, frame);
   if (need?.kind === "known_length") set({ tool: KNOWN_LENGTH });
-  if (need?.kind === "mat") set({ tool: null, selected: MAT });
+  if (need?.kind === "mat") set(on.mat ? { tool: null, selected: MAT } : { tool: MAT });
+  if (need?.kind === "plumb") set({ tool: PLUMB });
   if (need?.kind === "mark") set({ tool: need.name });
 }

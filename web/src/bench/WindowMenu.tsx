@@ -21,7 +21,7 @@ export function WindowMenu() {
       return got(api.PUT("/api/clips/{id}/window", { params: { path: { id } }, body }));
     },
     onSuccess: () => queries.invalidateQueries({ queryKey: ["swing"] }),
-    onError: (error) => bench.getState().set({ refusal: error.message }),
+    onError: (error) => bench.getState().set({ notice: error.message }),
   });
   const cut = useMutation({
     mutationFn: (body: { first: number; last: number }) => {
@@ -32,7 +32,7 @@ export function WindowMenu() {
       await queries.invalidateQueries({ queryKey: ["swings"] });
       go(`/bench/${swing_id}`);
     },
-    onError: (error) => bench.getState().set({ refusal: error.message }),
+    onError: (error) => bench.getState().set({ notice: error.message }),
   });
   const { mutate } = save;
   useEffect(() => {

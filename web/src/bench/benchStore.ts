@@ -1,9 +1,18 @@
 import { createStore } from "zustand";
 import type { Schemas } from "../api/client";
-import type { Checkpoint } from "../words";
-import { applied, type ClipMarks, type Edit, EditQueue, inverse, type Measured, type Saving } from "./edits";
+import {
+  applied,
+  type ClipMarks,
+  type Edit,
+  EditQueue,
+  inverse,
+  type Part,
+  type Saving,
+  tellOtherTabs,
+} from "./edits";
 import { linkedFrame, type Pegs, type Timeline } from "./pegLink";
 import { RATES } from "./rates";
+import { type Group, nextPlace, openAt, type Plan, placeKey, type Wanted } from "./round";
 import type { Look } from "./stageView";
 import type { Standing } from "./standing";
 
@@ -15,6 +24,8 @@ export type Reading = Schemas["ReadingOut"];
 export const KNOWN_LENGTH = "known_length";
 /** The corners of the mat, as a tool and as a thing chosen. */
 export const MAT = "mat";
+/** An upright edge in the picture, as a tool and as a thing chosen. */
+export const PLUMB = "plumb";
 export type Tool = string | "known_length" | null;
 
 /** One stage: a swing's clip, what is on it, and where it stands. */
@@ -29,9 +40,10 @@ export interface SideState {
   saving: Saving;
 }
 
-interface Done {
+export interface Done {
   side: Side;
   clipId: string;
+  gesture: string;
   undo: Edit;
   redo: Edit;
 }
@@ -41,14 +53,20 @@ type Settable =
   | "linked"
   | "tool"
   | "selected"
-  | "refusal"
+  | "notice"
   | "playing"
   | "rate"
   | "looping"
   | "overlay"
   | "flicker"
   | "solo"
-  | "alike";
+  | "alike"
+  | "wanted"
+  | "group"
+  | "groups"
+  | "round"
+  | "kept"
+  | "handTest";
 
 export interface BenchState {
   sides: Partial<Record<Side, SideState>>;
@@ -56,7 +74,7 @@ export interface BenchState {
   linked: boolean;
   tool: Tool;
   selected: string | null;
-  refusal: string | null;
+  notice: string | null;
   playing: number | null; // share of real time, backward negative; null while it stands
   rate: number; // at which the play button plays
   looping: boolean;
@@ -65,6 +83,13 @@ export interface BenchState {
   solo: boolean; // the active stage alone, as large as the bench
   looks: Partial<Record<Side, Look | null>>; // how each stage is looked at; null: cropped to the player
   alike: boolean; // both stages are zoomed and shifted together
+  wanted: Wanted[]; // all marks that readings need, as the server says
+  group: Group; // the one whose marks lie ready under the stage
+  groups: Group[]; // those whose marks are wanted
+  round: boolean; // the bench leads from mark to mark
+  skipped: string[]; // places of the round that wait
+  kept: string[]; // doubts that were looked at and kept
+  handTest: boolean; // clicks are counted for the hand's steadiness, not put down
   undone: Done[];
   done: Done[];
 
@@ -77,7 +102,12 @@ export interface BenchState {
   step: (frames: number) => void;
   toPeg: (way: 1 | -1) => void;
   edit: (side: Side, edit: Edit, gesture?: string) => void;
+  recallDone: (earlier: Done[]) => void;
   acceptPegs: () => void;
+  startRound: () => void;
+  advance: () => void;
+  skip: () => void;
+  hide: () => void;
   undo: () => void;
   redo: () => void;
   setLook: (side: Side, look: Look | null) => void;
@@ -120,26 +150,9 @@ export function openProposals(side: SideState) {
   return side.clip.proposals.pegs.filter((peg) => pegs[peg.name] === undefined);
 }
 
-/** The marks the face-on readings need at a frame: the foot only at address. */
-export const ROUND = [
-  "trail_foot_outer",
-  "lead_hip_edge",
-  "trail_hip_edge",
-  "lead_hip",
-  "trail_hip",
-] as const;
-
 /** The ready clips of a stage's swing that show it from another side. */
 export function otherViews(side: SideState): BenchClip[] {
   return side.swing.clips.filter((clip) => clip.state === "ready" && clip.view !== side.clip.view);
-}
-
-export function wantedMarks(side: SideState): string[] {
-  if (side.clip.view !== "face_on") return [];
-  const pegs = pegsOf(side.on);
-  const pegged = (["address", "top", "impact"] as Checkpoint[]).some((name) => pegs[name] === side.frame);
-  if (!pegged) return [];
-  return pegs.address === side.frame ? [...ROUND] : ROUND.filter((name) => name !== "trail_foot_outer");
 }
 
 export function createBench(standing: Standing = { places: {}, tools: {} }) {
@@ -153,7 +166,9 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         return now ? { sides: { ...sides, [side]: { ...now, ...change } } } : {};
       });
 
-    const take = (side: Side, clipId: string, measured: Measured, allSent: boolean) => {
+    const take = (side: Side, clipId: string, measured: Schemas["EditAnswer"], allSent: boolean) => {
+      if (measured.met.length)
+        set({ notice: `Another tab had changed ${measured.met.join(", ")}; the later change stands.` });
       const now = get().sides[side];
       const on = measured.clips.find((each) => each.clip_id === now?.clip.id);
       if (!now || !on || !measured.clips.some((each) => each.clip_id === clipId)) return;
@@ -163,21 +178,40 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         readings: measured.readings,
         on: settled
           ? on
-          : { ...now.on, gauges: on.gauges, camera: on.camera, camera_trouble: on.camera_trouble },
+          : {
+              ...now.on,
+              version: on.version,
+              gauges: on.gauges,
+              camera: on.camera,
+              camera_trouble: on.camera_trouble,
+            },
       });
+      tellOtherTabs(now.swing.id);
     };
 
     const queueFor = (side: Side, clipId: string): EditQueue => {
       let queue = queues.get(clipId);
       if (!queue) {
         queue = new EditQueue(clipId, {
+          seen: () => versionOf(side, clipId),
           measured: (measured, allSent) => take(side, clipId, measured, allSent),
-          saving: (saving) => patch(side, { saving }),
-          refused: (refusal) => set({ refusal }),
+          saving: (saving) => {
+            // Another view's edits may still be on their way when these are saved.
+            const clips = get().sides[side]?.swing.clips ?? [];
+            const others = clips.some((clip) => clip.id !== clipId && queues.get(clip.id)?.unsent.length);
+            patch(side, { saving: saving === "saved" && others ? "saving" : saving });
+          },
+          refused: (notice) => set({ notice }),
         });
         queues.set(clipId, queue);
       }
       return queue;
+    };
+
+    const versionOf = (side: Side, clipId: string) => {
+      const now = get().sides[side];
+      if (now?.clip.id === clipId) return now.on.version;
+      return now?.swing.measured.clips.find((each) => each.clip_id === clipId)?.version ?? 0;
     };
 
     const clipOf = (swing: BenchSwing) => swing.clips.find((clip) => clip.state === "ready");
@@ -186,8 +220,11 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       const stored = swing.measured.clips.find((each) => each.clip_id === clip.id);
       const empty: ClipMarks = {
         clip_id: clip.id,
+        version: 0,
         pegs: [],
         marks: [],
+        hidden: [],
+        facts: null,
         calibration: null,
         mat: null,
         camera: null,
@@ -197,12 +234,14 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       return queueFor(side, clip.id).unsent.reduce(applied, stored ?? empty);
     };
 
-    const edit = (side: Side, change: Edit) => {
+    const edit = (side: Side, change: Edit, part: Part) => {
       const now = get().sides[side];
       if (!now) return;
       patch(side, { on: applied(now.on, change) });
-      queueFor(side, now.clip.id).add(change);
+      queueFor(side, now.clip.id).add(change, part);
     };
+
+    const plan = (): Plan => ({ wanted: get().wanted, groups: get().groups });
 
     const goTo = (side: Side, wanted: number) => {
       const now = get().sides[side];
@@ -222,7 +261,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       linked: true,
       tool: null,
       selected: null,
-      refusal: null,
+      notice: null,
       playing: null,
       rate: 1 / 4,
       looping: false,
@@ -231,6 +270,13 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       solo: false,
       looks: {},
       alike: true,
+      wanted: [],
+      group: "pelvis",
+      groups: ["pelvis", "knees", "feet"],
+      round: false,
+      skipped: [],
+      kept: [],
+      handTest: false,
       ...standing.tools,
       done: [],
       undone: [],
@@ -337,16 +383,26 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         if (!now) return;
         const continues = gesture !== undefined && gesture === lastGesture;
         lastGesture = gesture;
-        const undo = inverse(now.on, change);
-        set(({ done }) => {
-          const last = done.at(-1);
-          // A drag is one step back however many places it passed.
-          if (continues && last)
-            return { done: [...done.slice(0, -1), { ...last, redo: change }], undone: [] };
-          return { done: [...done, { side, clipId: now.clip.id, undo, redo: change }], undone: [] };
-        });
-        edit(side, change);
+        const last = continues ? get().done.at(-1) : undefined;
+        // A drag is one step back however many places it passed.
+        const step: Done = last
+          ? { ...last, redo: change }
+          : {
+              side,
+              clipId: now.clip.id,
+              gesture: crypto.randomUUID(),
+              undo: inverse(now.on, change),
+              redo: change,
+            };
+        set(({ done }) => ({ done: [...(last ? done.slice(0, -1) : done), step], undone: [] }));
+        edit(side, change, { gesture: step.gesture, way: "do" });
       },
+
+      recallDone: (earlier) =>
+        set(({ done, undone }) => {
+          const known = new Set([...done, ...undone].map((each) => each.gesture));
+          return { done: [...earlier.filter((each) => !known.has(each.gesture)), ...done] };
+        }),
 
       acceptPegs: () => {
         const { active, sides, edit: put } = get();
@@ -355,13 +411,55 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
           put(active, { kind: "peg", name, frame, between: false });
       },
 
+      startRound: () => {
+        set({ round: true, skipped: [], selected: null, playing: null });
+        get().advance();
+      },
+
+      advance: () => {
+        const { active, sides, round, tool, skipped } = get();
+        const now = sides[active];
+        if (!now) return;
+        if (!round) {
+          set({ tool: openAt(now, plan()).find((name) => name !== tool) ?? null });
+          return;
+        }
+        const next = nextPlace(now, plan(), skipped, tool ? { name: tool, frame: now.frame } : undefined);
+        if (!next) {
+          set({ round: false, tool: null });
+          return;
+        }
+        const group = get().wanted.find((mark) => mark.name === next.name && mark.view === now.clip.view);
+        set({ tool: next.name, selected: null, group: group?.group ?? get().group });
+        if (next.frame !== now.frame) goTo(active, next.frame);
+      },
+
+      skip: () => {
+        const { active, sides, tool, advance } = get();
+        const now = sides[active];
+        if (!now || !tool) return;
+        const place = placeKey({ name: tool, frame: now.frame });
+        set(({ skipped }) => ({ skipped: [...skipped, place] }));
+        advance();
+      },
+
+      hide: () => {
+        const { active, sides, tool, selected, edit: put, advance } = get();
+        const now = sides[active];
+        const name = tool ?? selected;
+        if (!now || !name || !get().wanted.some((mark) => mark.name === name)) return;
+        put(active, { kind: "hidden", name, frame: now.frame, hidden: true });
+        set({ selected: null });
+        if (tool) advance();
+      },
+
       undo: () => {
         const last = get().done.at(-1);
         if (!last) return;
         lastGesture = undefined;
         set(({ done, undone }) => ({ done: done.slice(0, -1), undone: [...undone, last] }));
         get().show(last.side, last.clipId);
-        edit(last.side, last.undo);
+        edit(last.side, last.undo, { gesture: last.gesture, way: "undo" });
       },
 
       redo: () => {
@@ -370,7 +468,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         lastGesture = undefined;
         set(({ done, undone }) => ({ undone: undone.slice(0, -1), done: [...done, last] }));
         get().show(last.side, last.clipId);
-        edit(last.side, last.redo);
+        edit(last.side, last.redo, { gesture: last.gesture, way: "redo" });
       },
 
       setLook: (side, look) =>

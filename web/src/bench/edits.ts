@@ -5,6 +5,7 @@ export type ClipMarks = Schemas["ClipMarks"];
 export type Mark = Schemas["MarkOut"];
 export type Calibration = Schemas["CalibrationValue"];
 export type Mat = Schemas["MatValue"];
+export type Facts = Schemas["FactsValue"];
 export type Measured = Schemas["Measured"];
 
 /** One change to what is put on a clip; `null` takes it away. */
@@ -12,14 +13,22 @@ export type Edit =
   | { kind: "peg"; name: PegName; frame: number | null; between: boolean }
   | { kind: "mark"; name: string; frame: number; place: Schemas["MarkPlace"] | null }
   | { kind: "calibration"; value: Calibration | null }
-  | { kind: "mat"; value: Mat | null };
+  | { kind: "hidden"; name: string; frame: number; hidden: boolean }
+  | { kind: "mat"; value: Mat | null }
+  | { kind: "facts"; value: Facts | null };
 
-export type SentEdit = Edit & { id: string };
+/** Which gesture an edit is a part of, and whether it does it, takes it back or does it again. */
+export interface Part {
+  gesture: string;
+  way: "do" | "undo" | "redo";
+}
+
+export type SentEdit = Edit & Part & { id: string };
 
 /** What an edit is about; a later edit of the same thing replaces one not yet sent. */
 export function subject(edit: Edit): string {
   if (edit.kind === "peg") return `peg ${edit.name}`;
-  if (edit.kind === "mark") return `mark ${edit.name} ${edit.frame}`;
+  if (edit.kind === "mark" || edit.kind === "hidden") return `mark ${edit.name} ${edit.frame}`;
   return edit.kind;
 }
 
@@ -30,12 +39,16 @@ export function applied(on: ClipMarks, edit: Edit): ClipMarks {
     if (edit.frame !== null) pegs.push({ name: edit.name, frame: edit.frame, between: edit.between });
     return { ...on, pegs: pegs.sort((a, b) => a.frame - b.frame) };
   }
-  if (edit.kind === "mark") {
-    const marks = on.marks.filter((mark) => mark.name !== edit.name || mark.frame !== edit.frame);
-    if (edit.place) marks.push({ ...edit.place, name: edit.name, frame: edit.frame });
-    return { ...on, marks };
+  if (edit.kind === "mark" || edit.kind === "hidden") {
+    const { name, frame } = edit;
+    const other = (each: { name: string; frame: number }) => each.name !== name || each.frame !== frame;
+    const [marks, hidden] = [on.marks.filter(other), on.hidden.filter(other)];
+    if (edit.kind === "mark" && edit.place) marks.push({ ...edit.place, name, frame });
+    if (edit.kind === "hidden" && edit.hidden) hidden.push({ name, frame });
+    return { ...on, marks, hidden };
   }
   if (edit.kind === "mat") return { ...on, mat: edit.value };
+  if (edit.kind === "facts") return { ...on, facts: edit.value };
   return { ...on, calibration: edit.value };
 }
 
@@ -45,11 +58,16 @@ export function inverse(before: ClipMarks, edit: Edit): Edit {
     const was = before.pegs.find((peg) => peg.name === edit.name);
     return { ...edit, frame: was?.frame ?? null, between: was?.between ?? false };
   }
-  if (edit.kind === "mark") {
-    const was = before.marks.find((mark) => mark.name === edit.name && mark.frame === edit.frame);
-    return { ...edit, place: was ? { x: was.x, y: was.y, sd_px: was.sd_px, source: was.source } : null };
+  if (edit.kind === "mark" || edit.kind === "hidden") {
+    const { name, frame } = edit;
+    const same = (each: { name: string; frame: number }) => each.name === name && each.frame === frame;
+    if (before.hidden.some(same)) return { kind: "hidden", name, frame, hidden: true };
+    const was = before.marks.find(same);
+    const place = was ? { x: was.x, y: was.y, sd_px: was.sd_px, source: was.source } : null;
+    return { kind: "mark", name, frame, place };
   }
   if (edit.kind === "mat") return { kind: "mat", value: before.mat };
+  if (edit.kind === "facts") return { kind: "facts", value: before.facts };
   return { kind: "calibration", value: before.calibration };
 }
 
@@ -74,12 +92,14 @@ export class EditQueue {
   constructor(
     readonly clipId: string,
     readonly heard: {
-      measured: (measured: Measured, allSent: boolean) => void;
+      seen: () => number; // the version of the clip that is shown
+      measured: (answer: Schemas["EditAnswer"], allSent: boolean) => void;
       saving: (state: Saving) => void;
       refused: (message: string) => void;
     },
   ) {
     this.#waiting = this.#stored();
+    if (this.#waiting.length) this.#store();
   }
 
   /** Edits the server may not have yet, oldest first. */
@@ -87,9 +107,11 @@ export class EditQueue {
     return [...this.#sending, ...this.#waiting];
   }
 
-  add(edit: Edit): void {
-    this.#waiting = this.#waiting.filter((other) => subject(other) !== subject(edit));
-    this.#waiting.push({ ...edit, id: crypto.randomUUID() });
+  add(edit: Edit, part: Part): void {
+    // Of one drag only the last place is worth sending; what other gestures did stays as it was done.
+    const again = (other: SentEdit) => subject(other) === subject(edit) && other.gesture === part.gesture;
+    if (part.way === "do") this.#waiting = this.#waiting.filter((other) => !again(other));
+    this.#waiting.push({ ...edit, ...part, id: crypto.randomUUID() });
     this.#store();
     this.flush(PACE_MS);
   }
@@ -121,7 +143,7 @@ export class EditQueue {
     const answer = await api
       .POST("/api/clips/{id}/edits", {
         params: { path: { id: this.clipId } },
-        body: { edits: this.#sending },
+        body: { edits: this.#sending, seen: this.heard.seen() },
       })
       .catch(() => null);
     const status = answer?.response.status ?? 0;
@@ -130,7 +152,7 @@ export class EditQueue {
     else this.#tryAgain(status === 401 || status === 403 ? "signed-out" : "offline");
   }
 
-  #arrived(measured: Measured): void {
+  #arrived(measured: Schemas["EditAnswer"]): void {
     this.#sending = [];
     this.#tries = 0;
     this.#store();
@@ -141,8 +163,7 @@ export class EditQueue {
   }
 
   #tryAgain(state: Saving): void {
-    const newer = new Set(this.#waiting.map(subject));
-    this.#waiting = [...this.#sending.filter((edit) => !newer.has(subject(edit))), ...this.#waiting];
+    this.#waiting = [...this.#sending, ...this.#waiting];
     this.#sending = [];
     this.#store();
     this.heard.saving(state);
@@ -170,17 +191,42 @@ export class EditQueue {
     return `tropometer.unsent.${this.clipId}`;
   }
 
+  /** What this tab and tabs that were closed or broke have left; what another tab sends too is done once. */
   #stored(): SentEdit[] {
-    try {
-      return JSON.parse(localStorage.getItem(this.#key) ?? "[]");
-    } catch {
-      return [];
-    }
+    const left = Object.keys(localStorage).filter((key) => key.startsWith(this.#key));
+    const edits = left.flatMap((key) => {
+      try {
+        return JSON.parse(localStorage.getItem(key) ?? "[]") as SentEdit[];
+      } catch {
+        return [];
+      }
+    });
+    for (const key of left) if (key !== `${this.#key}.${TAB}`) localStorage.removeItem(key);
+    return edits;
   }
 
+  /** Each tab keeps its own list, so that none writes over another's. */
   #store(): void {
     const unsent = this.unsent;
-    if (unsent.length) localStorage.setItem(this.#key, JSON.stringify(unsent));
-    else localStorage.removeItem(this.#key);
+    const key = `${this.#key}.${TAB}`;
+    if (unsent.length) localStorage.setItem(key, JSON.stringify(unsent));
+    else localStorage.removeItem(key);
   }
+}
+
+const TAB = crypto.randomUUID();
+const CHANNEL = "tropometer.edits";
+
+/** Tell other tabs of this browser that a swing has changed. */
+export function tellOtherTabs(swingId: string): void {
+  const channel = new BroadcastChannel(CHANNEL);
+  channel.postMessage(swingId);
+  channel.close();
+}
+
+/** Hear of swings that other tabs have changed; returns how to stop. */
+export function onOtherTabs(changed: (swingId: string) => void): () => void {
+  const channel = new BroadcastChannel(CHANNEL);
+  channel.onmessage = (event) => changed(String(event.data));
+  return () => channel.close();
 }

@@ -1,8 +1,9 @@
 import { useEffect } from "react";
 import type { Checkpoint } from "../words";
 import type { Bench } from "./benchStore";
-import { KNOWN_LENGTH, MAT, pegsOf, ROUND } from "./benchStore";
+import { KNOWN_LENGTH, MAT, PLUMB } from "./benchStore";
 import { CHECKPOINTS } from "./PegStrip";
+import { belongs, marksOf } from "./round";
 
 export const KEYS: [string, string][] = [
   ["← →", "one frame back, on (or , and .)"],
@@ -16,19 +17,22 @@ export const KEYS: [string, string][] = [
   ["Shift I", "impact lies between this frame and the next"],
   ["Shift 1 … 9", "set any of the nine pegs, in the order of the swing"],
   ["G", "set all proposed pegs"],
-  ["Enter", "take the proposed marks of this frame, or the one in hand"],
+  ["Enter", "take the proposed marks of this frame, or the one in hand; Shift: all of them"],
+  ["N", "the round: from mark to mark through the checkpoints; again: skip this one"],
+  ["H", "the mark in hand is hidden on this frame"],
+  ["D", "the doubted marks, worst first"],
   ["E", "the events that are no checkpoints"],
   ["{ }", "the swing starts, ends at this frame of its clip"],
   ["J", "the swing's window in its clip"],
   ["W Q", "larger, smaller (or wheel, or two fingers)"],
   ["0", "the whole picture, or the crop to the player"],
   ["Y", "zoom both stages alike, or each alone"],
-  ["1 … 5", "take a mark in hand: click to place it"],
-  ["K", "draw the known length"],
+  ["1 … 9", "take a mark of the group in hand: click to place it"],
+  ["K, U", "draw the known length; draw along an upright edge"],
   ["C", "click the mat's four corners; where the camera stood follows from them"],
   ["← → ↑ ↓", "with a mark chosen: nudge it a tenth of a screen pixel; Shift a whole one"],
-  ["Delete", "remove the chosen mark, known length or mat"],
-  ["Esc", "put the tool or the mark down"],
+  ["Delete", "remove the chosen mark, known length, plumb line or mat"],
+  ["Esc", "put the tool or the mark down, end the round"],
   ["Ctrl Z, Ctrl Y", "undo, redo"],
   ["S, R", "work on the student's stage, on the reference's"],
   ["V", "see the swing from the other side: face-on, down the line"],
@@ -95,7 +99,8 @@ export function useKeys(bench: Bench, { pick, help }: Actions): void {
       }
       if (!side) return;
       const peg = pegFor(event, key);
-      const mark = event.shiftKey ? undefined : ROUND[Number(key) - 1];
+      const plan = { wanted: state.wanted, groups: state.groups };
+      const mark = event.shiftKey ? undefined : marksOf(side, plan, state.group)[Number(key) - 1];
       if (key === "?") help();
       else if (key === "ArrowLeft" || key === "ArrowRight") {
         used();
@@ -106,17 +111,22 @@ export function useKeys(bench: Bench, { pick, help }: Actions): void {
         const between = peg === "impact" && event.shiftKey && key === "i";
         state.edit(state.active, { kind: "peg", name: peg, frame: side.frame, between });
       } else if (mark) {
-        if (side.clip.view !== "face_on") return;
-        if (mark === "trail_foot_outer" && pegsOf(side.on).address !== side.frame) return;
-        state.set({ tool: mark, selected: null });
-      } else if (key === "c")
+        if (belongs(side, mark)) state.set({ tool: mark.name, selected: null });
+      } else if (key === "n") {
+        if (state.round) state.skip();
+        else state.startRound();
+      } else if (key === "h") state.hide();
+      else if (key === "u") state.set({ tool: PLUMB, selected: null });
+      else if (key === "c")
         state.set(side.on.mat ? { tool: null, selected: MAT } : { tool: MAT, selected: null });
       else if (key === "k") state.set({ tool: KNOWN_LENGTH, selected: null });
-      else if (key === "Escape") state.set({ tool: null, selected: null });
+      else if (key === "Escape") state.set({ tool: null, selected: null, round: false });
       else if ((key === "Delete" || key === "Backspace") && state.selected) {
         if (state.selected === MAT) state.edit(state.active, { kind: "mat", value: null });
         else if (state.selected === KNOWN_LENGTH)
           state.edit(state.active, { kind: "calibration", value: null });
+        else if (state.selected === PLUMB && side.on.facts)
+          state.edit(state.active, { kind: "facts", value: { ...side.on.facts, plumb: null } });
         else state.edit(state.active, { kind: "mark", name: state.selected, frame: side.frame, place: null });
         state.set({ selected: null });
       } else if (key === "s" || key === "r") {

@@ -1,11 +1,22 @@
 import type { Bench, BenchState, Side } from "./benchStore";
 
-const TOOLS = ["active", "linked", "rate", "looping", "overlay", "solo", "looks", "alike"] as const;
+const TOOLS = [
+  "active",
+  "linked",
+  "rate",
+  "looping",
+  "overlay",
+  "solo",
+  "looks",
+  "alike",
+  "group",
+  "kept",
+] as const;
 
 /** Where an instructor stood on a bench: it survives a reload of the tab. */
 export interface Standing {
   places: Partial<Record<Side, { swingId: string; clipId: string; frame: number }>>;
-  tools: Partial<Pick<BenchState, (typeof TOOLS)[number]>>;
+  tools: Partial<Pick<BenchState, (typeof TOOLS)[number] | "groups">>;
 }
 
 const key = (swingId: string) => `tropometer.bench.${swingId}`;
@@ -13,9 +24,21 @@ const key = (swingId: string) => `tropometer.bench.${swingId}`;
 export function recall(swingId: string): Standing {
   try {
     const stored = JSON.parse(sessionStorage.getItem(key(swingId)) ?? "");
-    return { places: stored.places ?? {}, tools: stored.tools ?? {} };
+    return { places: stored.places ?? {}, tools: { ...stored.tools, ...habits() } };
   } catch {
-    return { places: {}, tools: {} };
+    return { places: {}, tools: habits() };
+  }
+}
+
+const HABITS = "tropometer.habits";
+
+/** What holds for every swing of this browser: which groups of marks are wanted. */
+function habits(): Standing["tools"] {
+  try {
+    const { groups } = JSON.parse(localStorage.getItem(HABITS) ?? "");
+    return Array.isArray(groups) ? { groups } : {};
+  } catch {
+    return {};
   }
 }
 
@@ -32,6 +55,7 @@ export function remember(swingId: string, bench: Bench): () => void {
     const tools = Object.fromEntries(TOOLS.map((tool) => [tool, state[tool]]));
     const standing: Standing = { places, tools };
     sessionStorage.setItem(key(swingId), JSON.stringify(standing));
+    localStorage.setItem(HABITS, JSON.stringify({ groups: state.groups }));
   };
   const stop = bench.subscribe(() => {
     window.clearTimeout(timer);

@@ -1,0 +1,90 @@
+"""Carrying a mat over to other clips of the same set-up, checked against their pictures."""
+
+from typing import Any
+
+import numpy as np
+from django.db.models import QuerySet
+
+from tropometer.server.bench.problems import BadEdit
+from tropometer.server.clips.models import Clip, State
+from tropometer.server.clips.rooms import local_copy, video
+
+FIND_SECONDS = 120
+OFFERED = 12
+ALIKE = 0.6  # likeness from which a corner counts as found again
+LEAST_FOUND = 3
+# Pixels on a picture whose shorter side is 720.
+APART_PX = 4.0  # corners that moved more differently than this were not moved by the camera
+STILL_PX = 1.5
+
+
+def others_with_mat(clip: Clip) -> QuerySet[Clip]:
+    """Ready clips of the instructor from the same side and of the same size that have a mat, newest first."""
+    same = Clip.objects.filter(
+        instructor=clip.instructor_id,
+        state=State.READY,
+        view=clip.view,
+        width=clip.width,
+        height=clip.height,
+        mat__isnull=False,
+    )
+    found = same.exclude(pk=clip.pk).select_related("swing__student", "swing__reference", "mat")
+    return found.order_by("-added_at", "pk")
+
+
+def described(clip: Clip) -> dict[str, Any]:
+    """A clip to carry a mat over from, shaped as `SetupOut`."""
+    swing = clip.swing
+    who = swing.student.name if swing.student else swing.reference.name
+    return {"clip_id": clip.pk, "title": f"{who}, {swing.club}", "added_at": clip.added_at}
+
+
+def carried_over(source: Clip, target: Clip) -> dict[str, Any]:
+    """The source's mat as it lies in the target's picture, shaped as `CarriedMat`.
+
+    Raises BadEdit when the pictures do not show the same set-up.
+    """
+    mat = source.mat
+    points = [[corner["x"], corner["y"]] for corner in mat.corners]
+    frames = (_address(source), _address(target))
+    with local_copy(source.proxy) as here, local_copy(target.proxy) as there:
+        said = video(
+            "find", here, there, "--frames", *map(str, frames), "--points", str(points), seconds=FIND_SECONDS
+        )
+        rows = list(said)[-1]["found"]
+    unit = min(target.width, target.height) / 720
+    moved = np.array(
+        [
+            [row[0] - x, row[1] - y] if row and row[2] >= ALIKE else [np.nan] * 2
+            for row, (x, y) in zip(rows, points, strict=True)
+        ]
+    )
+    seen = np.isfinite(moved[:, 0])
+    if seen.sum() < LEAST_FOUND:
+        raise BadEdit(
+            f"Only {seen.sum()} of the mat's 4 corners lie here as they lie there: "
+            "the camera was moved, or something stands before them. Click the corners instead."
+        )
+    together = np.median(moved[seen], axis=0)
+    if float(np.hypot(*(moved[seen] - together).T).max()) > APART_PX * unit:
+        raise BadEdit("The camera stood differently in this clip: click the mat's corners instead.")
+    moved[~seen] = together
+    far = float(np.hypot(*together))
+    return {
+        "mat": {
+            "corners": [
+                {"x": x + dx, "y": y + dy} for (x, y), (dx, dy) in zip(points, moved.tolist(), strict=True)
+            ],
+            "along_m": mat.along_m,
+            "across_m": mat.across_m,
+        },
+        "said": "The camera stood still: the mat fits."
+        if far <= STILL_PX * unit
+        else f"The camera had moved by {far:.0f} px; the mat was moved with it.",
+    }
+
+
+def _address(clip: Clip) -> int:
+    """The frame to look at: the address if it is pegged, else the swing's first."""
+    peg = clip.pegs.filter(name="address").first()
+    return peg.frame if peg else clip.window.first
