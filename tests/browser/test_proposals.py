@@ -70,9 +70,9 @@ class ProposalTests(BrowserCase):
         self.page.keyboard.press("g")
         expect(self.page.get_by_text("Saved", exact=True)).to_be_visible()
         driver.go_to(self.known["checkpoints"]["top"])
-        take = self.page.get_by_role("button", name="Take 2 marks as proposed")
+        take = self.page.get_by_role("button", name="Take 10 marks as proposed")
         expect(take).to_be_visible()
-        expect(driver.stage.locator("[data-proposed]")).to_have_count(2)
+        expect(driver.stage.locator("[data-proposed]")).to_have_count(10)
         self.assertFalse(Mark.objects.exists())  # a proposal is no mark
         self.page.keyboard.press("Enter")
         expect(driver.stage.locator("[data-proposed]")).to_have_count(0)

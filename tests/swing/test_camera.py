@@ -10,6 +10,7 @@ import numpy as np
 from tests.swings import record_of, true_reading, truth
 from tropometer.golfer.cast import TAKES
 from tropometer.swing.camera.audit import audit, hips_at
+from tropometer.swing.camera.facts import PLAYER_ON_MAT_M, CameraFacts, PlumbLine
 from tropometer.swing.camera.mat import Mat, camera_from_mat, floor_points
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import FloorPoint, Unsolved, solve_camera
@@ -74,6 +75,49 @@ class SolveTests(TestCase):
                     self.assertLess(float(np.sqrt(np.mean(misses**2))), most)
                     self.assertGreater(held.mean(), 0.92)  # 93 to 97 %, and what so many trials scatter
                     self.assertLess(held.mean(), 0.985)
+
+    def test_what_else_is_known_narrows_the_camera_and_stays_honest(self) -> None:
+        """Distance, height and an upright edge, each with its own error, over many cameras."""
+        rng = np.random.default_rng(3)
+        half = SIDE_M / 2
+        floor = np.array([[t * half, b * half, 0.0] for t in (-1, 1) for b in (-1, 1)])
+        behind, _ = PLAYER_ON_MAT_M
+        sds: dict[str, list[tuple[float, float]]] = {"roll": [], "height": []}
+        held: dict[str, list[bool]] = {"roll": [], "height": []}
+        for _ in range(60):
+            true = some_camera(rng, "face_on")
+            points = [
+                FloorPoint(x + rng.normal(0, 4), y + rng.normal(0, 4), t, b, 4.0)
+                for (x, y), (t, b, _) in zip(true.project(floor).tolist(), floor.tolist(), strict=True)
+            ]
+            (ax, ay), (bx, by) = true.project(np.array([[0.7, -1.0, 0.2], [0.7, -1.0, 2.2]]))
+            shake = rng.normal(0, 1.5, 4)
+            facts = CameraFacts(
+                distance_m=math.hypot(true.eye[0], true.eye[1] - behind) * (1 + rng.normal(0, 0.03)),
+                height_m=true.eye[2] + rng.normal(0, 0.05),
+                plumb=PlumbLine((ax + shake[0], ay + shake[1]), (bx + shake[2], by + shake[3])),
+            )
+            alone, known = (
+                audit(solve_camera(points, "face_on", 1280, 720, each), Measured(-0.35))
+                for each in (None, facts)
+            )
+            for name, a, b, wanted in (
+                ("roll", alone.roll_deg, known.roll_deg, math.degrees(true.roll)),
+                ("height", alone.height_m, known.height_m, float(true.eye[2])),
+            ):
+                sds[name].append((a.sd, b.sd))
+                held[name].append(abs(b.value - wanted) <= b.u95)
+        for name, pairs in sds.items():
+            with self.subTest(name):
+                before, after = np.mean(pairs, axis=0)
+                self.assertLess(after, 0.7 * before)
+                self.assertGreater(np.mean(held[name]), 0.88)
+
+    def test_facts_that_the_mat_denies_are_said(self) -> None:
+        known = truth("tobin_first_face")
+        wrong = CameraFacts(height_m=known["camera"]["height_m"] + 1.0)
+        with self.assertRaisesRegex(Unsolved, "disagrees with what else was said"):
+            camera_from_mat(mat_of(known), "face_on", "right", 1280, 720, wrong)
 
     def test_every_demo_clip_s_camera_is_found_again(self) -> None:
         for take in TAKES:

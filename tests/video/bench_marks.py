@@ -17,11 +17,13 @@ from tropometer.swing.proposals.landmarks import Landmarks
 from tropometer.swing.proposals.marks import ProposedMark, propose_marks
 from tropometer.video.landmarks import LandmarkFinder
 from tropometer.video.proxy import upright_frames
-from tropometer.video.tracking import Span, track
+from tropometer.video.shaft import APART_FRAMES, follow_shaft
+from tropometer.video.tracking import Span, hung, track
 
 SIDES = ("lead", "trail")
 PAIRED = ("knee", "ankle", "heel", "toe")
-FOLLOWED = [name for name in TRACKED if name != "ball"]
+FOLLOWED = [name for name in TRACKED if name not in ("ball", "grip", "club_head")]
+CLUB_WITHIN_PX = 20.0
 CLICK_PX = 0.7  # standard deviation of a careful click on a 720-line picture
 WITHIN_PX = 3.0
 
@@ -30,7 +32,7 @@ WITHIN_PX = 3.0
 class MarkBench(TestCase):
     def test_proposed_and_followed_marks(self) -> None:
         proposed: dict[tuple[str, str], list[tuple[float, bool]]] = {}
-        swaps, followed = Swaps(), Followed()
+        swaps, followed, club = Swaps(), Followed(), Club()
         took, frames = 0.0, 0
         for take in TAKES:
             known = truth(take.name)
@@ -57,6 +59,8 @@ class MarkBench(TestCase):
                 proposed.setdefault((known["view"], part), []).extend(rows)
             swaps.add(known, marks, tall)
             followed.add(known, marks, grays)
+            if known["view"] == "face_on":
+                club.add(known, marks, grays)
         print(f"\n{'proposed':<29}{'median':>8}{'p95':>8}  in u95   (% of stature)")
         for (view, part), rows in sorted(proposed.items()):
             missed, held = (np.array(each) for each in zip(*rows, strict=True))
@@ -66,6 +70,7 @@ class MarkBench(TestCase):
         swaps.print()
         print(f"{took / frames * 1000:.0f} ms a frame on one core, {frames} frames")
         followed.print()
+        club.print()
 
 
 class Swaps:
@@ -150,3 +155,36 @@ class Followed:
         within, p95 = np.mean(missed[there] < WITHIN_PX), np.percentile(missed[there], 95)
         held = np.mean(missed[there] <= 2.45 * sd[there])  # 95 % of a round normal cloud
         print(f"{title:<36}{len(rows):7}{1 - there.mean():9.1%}{within:9.1%}{p95:7.1f}{held:8.0%}")
+
+
+class Club:
+    """Grip and club head face-on between the nine checkpoints, placed there with a careful hand's error."""
+
+    def __init__(self) -> None:
+        self.rows: dict[str, list[tuple[float, float]]] = {"grip": [], "club_head": []}
+
+    def add(self, known: dict[str, Any], marks: dict[str, ProposedMark], grays: list[Any]) -> None:
+        hand = np.random.default_rng(len(self.rows["grip"]))
+        unit = min(grays[0].shape) / 720
+        true = {name: np.array(known["pixels"][name]) for name in self.rows}
+        for first, last in pairwise(sorted(set(known["checkpoints"].values()))):
+            ends = {
+                name: [each[at] + hand.normal(0, CLICK_PX * unit, 2) for at in (first, last)]
+                for name, each in true.items()
+            }
+            seen = marks["grip"].places[first : last + 1]
+            grip = hung(Span("grip", first, last, *(tuple(each) for each in ends["grip"]), seen), unit)
+            around = np.clip(np.arange(first - APART_FRAMES, last + APART_FRAMES + 1), 0, len(grays) - 1)
+            head = follow_shaft([grays[i] for i in around], grip[:, :2], *ends["club_head"])
+            for name, found in (("grip", grip), ("club_head", head)):
+                missed = np.hypot(*(found[1:-1, :2] - true[name][first + 1 : last]).T) / unit
+                self.rows[name].extend(zip(missed.tolist(), (found[1:-1, 2] / unit).tolist(), strict=True))
+
+    def print(self) -> None:
+        print(f"\n{'face-on':<36}{'spans':>7}{'stopped':>9}{'in 20 px':>9}{'p95':>7}  in u95")
+        for name, rows in self.rows.items():
+            missed, sd = np.array(rows).T
+            there = np.isfinite(missed)
+            within, p95 = np.mean(missed[there] < CLUB_WITHIN_PX), np.percentile(missed[there], 95)
+            held = np.mean(missed[there] <= 2.45 * sd[there])
+            print(f"{name:<36}{len(rows):7}{1 - there.mean():9.1%}{within:9.1%}{p95:7.1f}{held:8.0%}")

@@ -7,7 +7,8 @@ import numpy as np
 
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.video.proxy import upright_frames
-from tropometer.video.tracking import Span, track
+from tropometer.video.shaft import follow_shaft
+from tropometer.video.tracking import Span, hung, track
 
 WITHIN_PX = 3.0
 
@@ -61,3 +62,37 @@ class GolferTests(TestCase):
             with self.subTest(name):
                 self.assertGreater(np.mean(np.isfinite(missed)), 0.5)
                 self.assertLess(np.nanpercentile(missed, 95), WITHIN_PX)
+
+
+class ClubTests(TestCase):
+    def test_the_head_is_found_by_its_shaft_through_the_blur_of_the_downswing(self) -> None:
+        known = truth("dag_first_face")
+        file = next(DEMO_CLIPS.glob("dag_first_face.m*"))
+        frames = [cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY) for picture, _ in upright_frames(file)]
+        grips, heads = (np.array(known["pixels"][name]) for name in ("grip", "club_head"))
+        pegs = known["checkpoints"]
+        for a, b in ((pegs["top"], pegs["arm_down"]), (pegs["shaft_back"], pegs["arm_back"])):
+            found = follow_shaft(frames[a - 2 : b + 3], grips[a : b + 1], heads[a], heads[b])
+            there = np.isfinite(found[:, 0])
+            missed = np.hypot(*(found[there, :2] - heads[a : b + 1][there]).T)
+            with self.subTest(a):
+                self.assertGreater(there.mean(), 0.6)
+                self.assertLess(float(np.median(missed)), 12)
+                held = missed <= 2.45 * np.maximum(found[there, 2], 1)
+                self.assertGreater(held.mean(), 0.8)
+
+    def test_without_a_moving_club_nothing_is_believed(self) -> None:
+        rng = np.random.default_rng(0)
+        still = rng.integers(0, 255, (480, 640), dtype=np.uint8)
+        grips = np.tile([300.0, 200.0], (12, 1))
+        found = follow_shaft([still] * 16, grips, np.array([300.0, 350.0]), np.array([160.0, 200.0]))
+        self.assertTrue(np.isnan(found[1:-1, 0]).all())
+
+    def test_the_grip_hangs_on_the_landmarks_between_its_placed_ends(self) -> None:
+        seen = np.column_stack([np.linspace(0, 90, 10), np.zeros(10)])
+        span = Span("grip", 0, 9, (5.0, 2.0), (95.0, 4.0), seen, "landmarks")
+        found = hung(span, 1.0)
+        np.testing.assert_allclose(found[[0, -1], :2], [[5, 2], [95, 4]])
+        self.assertAlmostEqual(found[4, 0], seen[4, 0] + 5)
+        blind = hung(Span("grip", 0, 9, (5.0, 2.0), (95.0, 4.0)), 1.0)
+        self.assertTrue(np.isnan(blind[1:-1]).all())

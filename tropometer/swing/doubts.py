@@ -20,7 +20,7 @@ from tropometer.swing.record import Clip, Mark, SwingRecord
 Proposed = Callable[[str, int], Mark | None]
 
 LEAST = 3.0  # standard deviations from which a mark is doubted
-LIMBS = (("hip", "knee"), ("knee", "ankle"), ("heel", "toe"), ("shoulder", "elbow"), ("elbow", "wrist"))
+LIMBS = (("hip", "knee"), ("knee", "ankle"))  # feet and arms turn too far toward the camera
 LIMB_SPREAD = 0.12  # of a limb's length in the picture: it turns toward the camera and away
 LEAST_LIMBS = 4  # marked frames from which a limb's usual length is known
 ORDERED = ("ankle", "heel", "toe")  # face-on the lead one lies nearer to the target

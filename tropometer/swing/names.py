@@ -48,7 +48,8 @@ _SINGLE = "neck sternum head seat grip grip_butt club_head ball"
 MARKS: frozenset[str] = frozenset(
     [f"{side}_{name}" for side in ("lead", "trail") for name in _PAIRED.split()] + _SINGLE.split()
 )
-# What optical flow can follow: what wears shoes and trousers with a pattern, never hips.
+# What is followed between placed marks: by optical flow what wears shoes and trousers, never hips; the grip
+# by the landmarks of the hands; the club's head by the line of its shaft, face-on.
 TRACKED: tuple[str, ...] = (
     *(
         f"{side}_{name}"
@@ -56,6 +57,8 @@ TRACKED: tuple[str, ...] = (
         for name in ("heel", "toe", "foot_outer", "foot_inner", "ankle", "knee")
     ),
     "ball",
+    "grip",
+    "club_head",
 )
 
 

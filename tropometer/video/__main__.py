@@ -78,9 +78,9 @@ def _track(proxy: Path, target: Path, asked: Path) -> None:
     spans = []
     for each in json.loads(asked.read_text()):
         guide = None if each["guide"] is None else np.array(each["guide"], float)
-        spans.append(
-            Span(each["name"], each["first"], each["last"], (*each["start"],), (*each["end"],), guide)
-        )
+        start, end = (*each["start"],), (*each["end"],)
+        grip = None if each["grip"] is None else ((*each["grip"][0],), (*each["grip"][1],))
+        spans.append(Span(each["name"], each["first"], each["last"], start, end, guide, each["how"], grip))
     found = track_file(proxy, spans, Progress())
     # One after the other: the lengths are known to whoever asked.
     np.save(target, np.concatenate(found).astype(np.float32))

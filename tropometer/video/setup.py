@@ -23,7 +23,7 @@ PATCH_PX, SEARCH_PX = 25, 45
 def find_points(before: Path, before_frame: int, after: Path, after_frame: int, points: Array) -> Array:
     """Where points (n, 2) of one clip's frame lie in another's: x, y and likeness -1 to 1 (n, 3).
 
-    NaN for points too near to the border to be looked for.
+    NaN for points outside the picture.
     """
     here, there = _gray(before, before_frame), _gray(after, after_frame)
     if here.shape != there.shape:
@@ -40,15 +40,17 @@ def _find(here: Gray, there: Gray, point: Sequence[float]) -> list[float]:
     unit = min(here.shape) / 720
     patch, search = round(PATCH_PX * unit), round(SEARCH_PX * unit)
     x, y = (round(each) for each in point)
-    reach = patch + search
-    if not (reach <= x < here.shape[1] - reach and reach <= y < here.shape[0] - reach):
+    if not (0 <= x < here.shape[1] and 0 <= y < here.shape[0]):
         return [np.nan] * 3
-    cut = here[y - patch : y + patch + 1, x - patch : x + patch + 1]
-    room = there[y - reach : y + reach + 1, x - reach : x + reach + 1]
-    likeness = cv2.matchTemplate(room, cut, cv2.TM_CCOEFF_NORMED)
+    # Near the border both patch and search end with the picture.
+    left, right = max(0, x - patch), min(here.shape[1], x + patch + 1)
+    top, bottom = max(0, y - patch), min(here.shape[0], y + patch + 1)
+    from_x, from_y = max(0, left - search), max(0, top - search)
+    room = there[from_y : bottom + search, from_x : right + search]
+    likeness = cv2.matchTemplate(room, here[top:bottom, left:right], cv2.TM_CCOEFF_NORMED)
     _, best, _, (column, row) = cv2.minMaxLoc(likeness)
-    dx = _between(likeness[row], column) - search
-    dy = _between(likeness[:, column], row) - search
+    dx = _between(likeness[row], column) + from_x - left
+    dy = _between(likeness[:, column], row) + from_y - top
     return [point[0] + dx, point[1] + dy, float(best)]
 
 

@@ -4,20 +4,23 @@ From each end the mark is carried frame by frame by the median flow of a small g
 Mikolajczyk and Matas, Forward-backward error, ICPR 2010; Lucas-Kanade in pyramids, Bouguet 2001), started
 where the body's landmarks moved to. Where the two ways agree they are blended by nearness; where not, the
 one the landmarks confirm stands alone; where neither is confirmed, the track stops there and asks.
+Hands blur too much for that: the grip hangs on the landmarks between its placed marks. The club's head is
+followed by the line of its shaft.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal
 
 import cv2
 import numpy as np
 import numpy.typing as npt
 
 from tropometer.video.proxy import upright_frames
+from tropometer.video.shaft import APART_FRAMES, follow_shaft
 
 Array = npt.NDArray[np.float64]
 Gray = npt.NDArray[np.uint8]
@@ -33,18 +36,27 @@ MOST_SIDE_PX = 1280  # larger pictures are halved and more: their flow is no bet
 AGREE_PX, CONFIRM_PX = 5.0, 3.0
 DRIFT_OF_GAP = 0.3  # what is left of a gap between the two ways, once blended
 BLEND_SD_PX, ALONE_SD_PX = 0.6, 1.6
+HUNG_SD_PX = 6.0  # of the grip between two placed ones
+Pixel = tuple[float, float]
+How = Literal["flow", "landmarks", "shaft"]
 
 
 @dataclass(frozen=True)
 class Span:
-    """A mark placed on frames `first` and `last`; `guide` (n, 2) is where landmarks see it, if they do."""
+    """A mark placed on frames `first` and `last`, and how it is followed between them.
+
+    `guide` (n, 2) is where landmarks see it, if they do. A club head is followed about the grip: its guide is
+    the grip's, and `grip` holds the grip's own placed ends.
+    """
 
     name: str
     first: int
     last: int
-    start: tuple[float, float]
-    end: tuple[float, float]
+    start: Pixel
+    end: Pixel
     guide: Array | None = None
+    how: How = "flow"
+    grip: tuple[Pixel, Pixel] | None = None
 
 
 def track(frames: Sequence[Gray], spans: Sequence[Span]) -> list[Array]:
@@ -65,6 +77,27 @@ def track(frames: Sequence[Gray], spans: Sequence[Span]) -> list[Array]:
             seen = guide + (1 - late) * (starts[i] - guide[0]) + late * (ends[i] - guide[-1])
         found.append(_joined(forward[:, i], backward[:, i], seen, late, unit))
     return found
+
+
+def hung(span: Span, unit: float) -> Array:
+    """A mark that hangs on the landmarks between its placed ends (n, 3); NaN without landmarks."""
+    guide = _guide(span)
+    found = np.full((span.last - span.first + 1, 3), np.nan)
+    if guide is not None:
+        late = np.linspace(0.0, 1.0, len(guide))[:, None]
+        found[:, :2] = guide + (1 - late) * (span.start - guide[0]) + late * (span.end - guide[-1])
+        found[:, 2] = HUNG_SD_PX * unit
+    found[0], found[-1] = (*span.start, 0.0), (*span.end, 0.0)
+    return found
+
+
+def _by_shaft(span: Span, frames: Sequence[Gray], first: int) -> Array:
+    if span.guide is None or span.grip is None:
+        return hung(Span(span.name, span.first, span.last, span.start, span.end), 1.0)
+    grips = hung(Span("grip", span.first, span.last, *span.grip, span.guide), 1.0)[:, :2]
+    wanted = np.arange(span.first - APART_FRAMES, span.last + APART_FRAMES + 1) - first
+    around = [frames[i] for i in np.clip(wanted, 0, len(frames) - 1)]
+    return follow_shaft(around, grips, np.array(span.start), np.array(span.end))
 
 
 def _guide(span: Span) -> Array | None:
@@ -117,7 +150,8 @@ def _flow(before: Gray, after: Gray, points: Array, moved: Array) -> Array:
 
 def track_file(proxy: Path, spans: Sequence[Span], progress: Callable[[float], None]) -> list[Array]:
     """Each span tracked in a proxy's frames, in the order of the spans, as `track` gives it."""
-    first, last = min(span.first for span in spans), max(span.last for span in spans)
+    first = max(0, min(span.first for span in spans) - APART_FRAMES)
+    last = max(span.last for span in spans) + APART_FRAMES
     frames: list[Gray] = []
     scale = 1.0
     for number, (picture, _) in enumerate(upright_frames(proxy)):
@@ -130,9 +164,14 @@ def track_file(proxy: Path, spans: Sequence[Span], progress: Callable[[float], N
                 gray = cv2.resize(gray, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
             frames.append(np.asarray(gray, np.uint8))
     alike: dict[tuple[int, int], list[int]] = {}
-    for i, span in enumerate(spans):
-        alike.setdefault((span.first, span.last), []).append(i)
     found: dict[int, Array] = {}
+    for i, span in enumerate(spans):
+        if span.how == "flow":
+            alike.setdefault((span.first, span.last), []).append(i)
+        elif span.how == "shaft":
+            found[i] = _by_shaft(_scaled(span, scale), frames, first) / scale
+        else:
+            found[i] = hung(span, min(frames[0].shape) / scale / 720)
     for (begin, end), indices in alike.items():
         small = [_scaled(spans[i], scale) for i in indices]
         tracked = track(frames[begin - first : end - first + 1], small)
@@ -142,7 +181,13 @@ def track_file(proxy: Path, spans: Sequence[Span], progress: Callable[[float], N
 
 
 def _scaled(span: Span, scale: float) -> Span:
-    (ax, ay), (bx, by) = span.start, span.end
-    guide = None if span.guide is None else span.guide * scale
-    start, end = (ax * scale, ay * scale), (bx * scale, by * scale)
-    return Span(span.name, span.first, span.last, start, end, guide)
+    def small(pixel: Pixel) -> Pixel:
+        return pixel[0] * scale, pixel[1] * scale
+
+    return replace(
+        span,
+        start=small(span.start),
+        end=small(span.end),
+        guide=None if span.guide is None else span.guide * scale,
+        grip=None if span.grip is None else (small(span.grip[0]), small(span.grip[1])),
+    )

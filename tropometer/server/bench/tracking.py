@@ -31,6 +31,7 @@ FOLLOW_SECONDS = 900
 FIRST_PRIORITY = 1  # an instructor waits for it
 LONGEST_FRAMES = 1200  # between two placed marks; nobody follows farther
 Values = npt.NDArray[np.float32]
+HOW = {"grip": "landmarks", "club_head": "shaft"}
 
 
 @dataclass(frozen=True)
@@ -54,6 +55,7 @@ class Chain:
     anchors: list[Anchor]
     hidden: frozenset[int]
     guided: bool
+    grips: tuple[Anchor, ...] = ()  # the placed grips that a club head hangs from
 
     @property
     def basis(self) -> dict[str, Any]:
@@ -61,7 +63,12 @@ class Chain:
         first, last = self.anchors[0].frame, self.anchors[-1].frame
         between = sorted(frame for frame in self.hidden if first < frame < last)
         placed = [anchor.said for anchor in self.anchors]
-        return {"placed": placed, "hidden": between, "guided": self.guided}
+        return {
+            "placed": placed,
+            "hidden": between,
+            "guided": self.guided,
+            "grips": [grip.said for grip in self.grips],
+        }
 
     def spans(self) -> Iterable[tuple[Anchor, Anchor]]:
         """Neighbours to be followed: frames lie between them, on none of which the mark is hidden."""
@@ -115,7 +122,8 @@ def follow(clip_id: UUID) -> None:
     old = {
         name: _spans_of(stored[name])
         for name, chain in changed.items()
-        if name in stored and stored[name].basis["guided"] == chain.guided
+        if name in stored
+        and all(stored[name].basis[each] == chain.basis[each] for each in ("guided", "grips"))
     }
     missing = [
         (name, pair)
@@ -232,7 +240,12 @@ def _chains(clip: Clip) -> dict[str, Chain]:
         anchors.setdefault(name, []).append(Anchor(frame, x, y))
     guided = Proposals.objects.filter(clip=clip).exists()
     return {
-        name: Chain(each, frozenset(hidden.get(name, ())), guided)
+        name: Chain(
+            each,
+            frozenset(hidden.get(name, ())),
+            guided,
+            tuple(anchors.get("grip", ())) if name == "club_head" else (),
+        )
         for name, each in anchors.items()
         if len(each) > 1
     }
@@ -253,6 +266,23 @@ def _spans_of(track: Track) -> dict[tuple[float, ...], Values]:
     return spans
 
 
+def _seen(proposals: ClipProposals, name: str, first: int, last: int) -> list[list[float]] | None:
+    """Where landmarks see a mark on frames `first` to `last`; None where they miss it on one."""
+    seen = [proposals.at(name, frame) for frame in range(first, last + 1)]
+    return [[mark.x, mark.y] for mark in seen if mark] if all(seen) else None
+
+
+def _grip(clip: Clip, first: int, last: int) -> list[tuple[float, float]] | None:
+    """The grip on the frames of two placed heads, if it was placed on both; only face-on.
+
+    Down the line the club comes toward the camera and goes behind the player: its length in the picture says
+    nothing about where its head is.
+    """
+    grips = Mark.objects.filter(clip=clip, name="grip", frame__in=(first, last)).order_by("frame")
+    ends = list(grips.values_list("x", "y"))
+    return ends if clip.view == "face_on" and len(ends) == 2 else None
+
+
 def _track(
     clip: Clip, proposals: ClipProposals, spans: list[tuple[str, tuple[Anchor, Anchor]]]
 ) -> list[Values]:
@@ -260,7 +290,7 @@ def _track(
         return []
     asked = []
     for name, (a, b) in spans:
-        seen = [proposals.at(name, frame) for frame in range(a.frame, b.frame + 1)]
+        guide = _seen(proposals, "grip" if name == "club_head" else name, a.frame, b.frame)
         asked.append(
             {
                 "name": name,
@@ -268,7 +298,9 @@ def _track(
                 "last": b.frame,
                 "start": [a.x, a.y],
                 "end": [b.x, b.y],
-                "guide": [[mark.x, mark.y] for mark in seen if mark] if all(seen) else None,
+                "guide": guide,
+                "grip": _grip(clip, a.frame, b.frame) if name == "club_head" else None,
+                "how": HOW.get(name, "flow"),
             }
         )
     with (

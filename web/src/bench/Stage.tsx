@@ -300,7 +300,8 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         <ZoomButtons zoom={zoom} />
         {test.asks && <HandTest test={test} />}
         <div
-          className="absolute bottom-1 left-1 grid justify-items-start gap-1"
+          // Over the sky: what lies here must never cover a foot or a hip that is to be clicked.
+          className="absolute top-11 left-2 grid justify-items-start gap-1"
           onPointerDown={(event) => event.stopPropagation()}
         >
           <TakeProposed side={side} marks={proposed} />

@@ -216,6 +216,8 @@ class Migration(migrations.Migration):
                             "trail_ankle",
                             "trail_knee",
                             "ball",
+                            "grip",
+                            "club_head",
                         ),
                     )
                 ),
