@@ -102,7 +102,9 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
         "parts": found.parts,
         "clips": [
             _bench_clip(clip)
-            for clip in found.clips.select_related("proposals").defer("proposals__landmarks")
+            for clip in found.clips.select_related("proposals").defer(
+                "proposals__landmarks", "proposals__outline"
+            )
         ],
         "measured": measured(found),
     }

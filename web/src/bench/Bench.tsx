@@ -280,14 +280,16 @@ function ActiveMat({ units }: { units: Units }) {
 function ActiveRound() {
   const active = useBench((bench) => bench.active);
   const state = useBench((bench) => bench.sides[bench.active]);
-  return state ? <RoundPanel side={active} state={state} /> : null;
+  const aside = useBench((bench) => bench.selected === MAT);
+  return state && !aside ? <RoundPanel side={active} state={state} /> : null;
 }
 
 /** The doubts about the stage that is worked on. */
 function ActiveDoubts() {
   const active = useBench((bench) => bench.active);
   const state = useBench((bench) => bench.sides[bench.active]);
-  return state ? <DoubtQueue side={active} state={state} /> : null;
+  const aside = useBench((bench) => bench.selected === MAT);
+  return state && !aside ? <DoubtQueue side={active} state={state} /> : null;
 }
 
 /** The known length of the stage that is worked on, while it is in hand. */

@@ -92,9 +92,10 @@ export function TakeProposed({ side, marks }: { side: Side; marks: Mark[] }) {
   const first = meant[0];
   if (!first) return null;
   return (
-    <div className="flex gap-1">
+    <div className="grid justify-items-start gap-1">
       <button type="button" className={TAKE} onClick={() => take(meant)}>
-        Take {meant.length === 1 ? `the ${MARK_WORDS[first.name]?.toLowerCase()}` : `${meant.length} marks`}{" "}
+        Take {meant.length === 1 && !tool ? `the ${MARK_WORDS[first.name]?.toLowerCase()} ` : ""}
+        {meant.length > 1 && `${meant.length} marks `}
         as proposed
         {active && <kbd className="num opacity-80">Enter</kbd>}
       </button>

@@ -22,7 +22,7 @@ export function Tapes({ units, school }: { units: Units; school?: string }) {
   const pegs = pegsOf(on);
   const groups = [...new Set(readings.map((reading) => reading.at))] as Checkpoint[];
   return (
-    <section aria-label="Readings" className="plate flex min-h-0 flex-col overflow-y-auto">
+    <section aria-label="Readings" className="plate flex min-h-56 flex-col overflow-y-auto">
       {next && <NextClick next={next} take={(need) => follow(bench, main, need.at ?? "address", need)} />}
       {groups.map((at) => (
         <div key={at}>

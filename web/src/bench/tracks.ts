@@ -49,5 +49,5 @@ export function gapsOf(track: Track, times: number[]): [number, number][] {
     if (last && track.first + i - last[1] <= TOGETHER_FRAMES) last[1] = track.first + i;
     else gaps.push([track.first + i, track.first + i]);
   });
-  return gaps.filter(([a, b]) => (times[b + 1] ?? 0) - (times[a - 1] ?? 0) > BRIDGED_S);
+  return gaps.filter(([a, b]) => (times[b + 1] ?? 0) - (times[a - 1] ?? 0) > BRIDGED_S + 1e-6);
 }
