@@ -61,6 +61,7 @@ class KeepingTests(BrowserCase):
         self.saved(self.page)
         self.put(other, "3", 590)
         expect(second.locator("[data-mark]")).to_have_count(2)
+        self.saved(second)
         self.assertEqual(Mark.objects.count(), 2)
 
     def test_a_reload_stands_where_it_stood(self) -> None:

@@ -75,6 +75,17 @@ class DoubtTests(TestCase):
         by_eye = doubts(record(clip), {FACE: seen})
         self.assertIn("from where the landmarks see it", by_eye[0].why)
 
+    def test_a_followed_mark_s_neighbours_are_one_doubt(self) -> None:
+        clip = legs(FACE)
+        astray = {frame: Mark(300.0, 300.0, 1.5, "tracked") for frame in range(20, 28)}
+        clip.marks["lead_toe"].update(astray)
+
+        def seen(name: str, at: int) -> Mark | None:
+            return Mark(400.0, 300.0, 4.0, "proposed") if name == "lead_toe" and at in astray else None
+
+        found = [doubt for doubt in doubts(record(clip), {FACE: seen}) if doubt.name == "lead_toe"]
+        self.assertEqual(len(found), 1)
+
     def test_the_two_views_must_agree_on_a_height(self) -> None:
         wrong = legs(FACE, {("lead_knee", "top"): (0.0, -90.0)})
         found = [each for each in doubts(record(wrong, legs(LINE))) if "down the line" in each.why]

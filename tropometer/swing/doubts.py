@@ -19,6 +19,7 @@ from tropometer.swing.record import Clip, Mark, SwingRecord
 
 Proposed = Callable[[str, int], Mark | None]
 
+TOGETHER_S = 0.15
 LEAST = 3.0  # standard deviations from which a mark is doubted
 LIMBS = (("hip", "knee"), ("knee", "ankle"))  # feet and arms turn too far toward the camera
 LIMB_SPREAD = 0.12  # of a limb's length in the picture: it turns toward the camera and away
@@ -55,7 +56,24 @@ def doubts(record: SwingRecord, proposed: Mapping[str, Proposed] | None = None) 
         key = doubt.clip, doubt.name, doubt.frame
         if doubt.sigmas >= LEAST and (key not in worst or worst[key].sigmas < doubt.sigmas):
             worst[key] = doubt
-    return sorted(worst.values(), key=lambda doubt: -doubt.sigmas)
+    return _apart(sorted(worst.values(), key=lambda doubt: -doubt.sigmas), record)
+
+
+def _apart(falling: list[Doubt], record: SwingRecord) -> list[Doubt]:
+    """Of a followed mark's doubts so near to each other that they are one, the worst alone."""
+    clips = {clip.id: clip for clip in record.clips}
+    kept: list[Doubt] = []
+    for doubt in falling:
+        clip = clips[doubt.clip]
+        times = clip.frame_times_s
+        near = any(
+            (other.clip, other.name) == (doubt.clip, doubt.name)
+            and abs(times[other.frame] - times[doubt.frame]) <= TOGETHER_S
+            for other in kept
+        )
+        if not near or clip.marks[doubt.name][doubt.frame].source != "tracked":
+            kept.append(doubt)
+    return kept
 
 
 def _limbs(clip: Clip) -> Iterator[Doubt]:

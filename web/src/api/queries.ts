@@ -103,6 +103,7 @@ export const historyQuery = (id: string) =>
   });
 
 const TRACK_POLL_MS = 600;
+const TRACK_PATIENCE = 60; // asked so often, the worker is busy or gone: ask more rarely
 
 export const tracksQuery = (clipId: string, version: number) =>
   queryOptions({
@@ -110,7 +111,10 @@ export const tracksQuery = (clipId: string, version: number) =>
     queryFn: () => got(api.GET("/api/clips/{id}/tracks", { params: { path: { id: clipId } } })),
     // Until the new ones are here the clip's own old ones stand; never another clip's.
     placeholderData: (before, query) => (query?.queryKey[1] === clipId ? before : undefined),
-    refetchInterval: (query) => (query.state.data?.stale ? TRACK_POLL_MS : false),
+    refetchInterval: (query) => {
+      if (!query.state.data?.stale) return false;
+      return query.state.dataUpdateCount < TRACK_PATIENCE ? TRACK_POLL_MS : 10 * TRACK_POLL_MS;
+    },
   });
 
 export const pathQuery = (clipId: string, name: string, version: number) =>

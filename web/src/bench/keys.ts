@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import type { Checkpoint } from "../words";
 import type { Bench } from "./benchStore";
-import { KNOWN_LENGTH, MAT, PLUMB } from "./benchStore";
+import { KNOWN_LENGTH, MAT, markAt, PLUMB } from "./benchStore";
 import { CHECKPOINTS } from "./PegStrip";
 import { belongs, marksOf } from "./round";
 
@@ -127,7 +127,9 @@ export function useKeys(bench: Bench, { pick, help }: Actions): void {
           state.edit(state.active, { kind: "calibration", value: null });
         else if (state.selected === PLUMB && side.on.facts)
           state.edit(state.active, { kind: "facts", value: { ...side.on.facts, plumb: null } });
-        else state.edit(state.active, { kind: "mark", name: state.selected, frame: side.frame, place: null });
+        else if (markAt(side, state.selected))
+          state.edit(state.active, { kind: "mark", name: state.selected, frame: side.frame, place: null });
+        else state.hide(); // a followed one: it is not to be seen here
         state.set({ selected: null });
       } else if (key === "s" || key === "r") {
         const wanted = key === "s" ? "student" : "reference";
