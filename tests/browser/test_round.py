@@ -117,7 +117,7 @@ class RoundTests(BrowserCase):
         for name in ("lead_hip_edge", "trail_hip_edge", "lead_hip", "trail_hip"):
             driver.click(*self.known["pixels"][name][at["top"]])
         expect(left).to_have_text("1 left")
-        expect(page.get_by_text("1 were skipped")).to_be_visible()
+        expect(page.get_by_text("1 skipped")).to_be_visible()
         page.keyboard.press("n")
         driver.wait_drawn(at["address"])
         driver.click(*self.known["pixels"]["trail_foot_outer"][at["address"]])

@@ -17,7 +17,7 @@ Unit = Literal["m", "ratio"]
 class Need:
     """The next thing to do for a refused reading: a peg, a mark at a checkpoint, or a known length."""
 
-    kind: Literal["peg", "mark", "known_length", "mat", "plumb", "distance", "view"]
+    kind: Literal["peg", "mark", "known_length", "mat", "plumb", "view"]
     name: str = ""
     at: Checkpoint | None = None
 

@@ -251,7 +251,7 @@ class ClipMarks(Schema):
 
 
 class NeedOut(Schema):
-    kind: Literal["peg", "mark", "known_length", "mat", "plumb", "distance", "view"]
+    kind: Literal["peg", "mark", "known_length", "mat", "plumb", "view"]
     name: str
     at: Checkpoint | None
 

@@ -1339,7 +1339,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "peg" | "mark" | "known_length" | "mat" | "plumb" | "distance" | "view";
+            kind: "peg" | "mark" | "known_length" | "mat" | "plumb" | "view";
             /** Name */
             name: string;
             /** At */

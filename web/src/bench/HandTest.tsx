@@ -6,8 +6,8 @@ import { meQuery } from "../api/queries";
 import { MARK_WORDS } from "../words";
 import { useBench } from "./benchContext";
 import type { Side, SideState } from "./benchStore";
+import { unitPx } from "./hand";
 import { isHidden } from "./round";
-import { unitPx } from "./Stage";
 import type { Point } from "./stageView";
 
 const PLACES = 10;
@@ -25,7 +25,7 @@ export interface HandTestState {
   asks: Place | null;
   number: number;
   said: string;
-  click: (at: Point) => boolean;
+  click: (at: Point, frame: number) => boolean;
   stop: () => void;
 }
 
@@ -68,8 +68,9 @@ export function useHandTest(side: Side, state: SideState): HandTestState {
     },
     onError: (error) => set({ handTest: false, notice: error.message }),
   });
-  const click = (at: Point) => {
+  const click = (at: Point, frame: number) => {
     if (!asks) return false;
+    if (frame !== asks.frame) return true; // the asked frame is still on its way to the stage
     const all = [...clicks, at];
     setClicks(all);
     if (all.length === places.length) {

@@ -13,7 +13,7 @@ function asked({ kind, name, at }: Next["need"]): string {
   if (kind === "mark")
     return `mark the ${MARK_WORDS[name]?.toLowerCase()} at ${at ? CHECKPOINT_WORDS[at].toLowerCase() : "a peg"}`;
   if (kind === "peg") return `peg ${PEG_WORDS[name as keyof typeof PEG_WORDS]?.toLowerCase()}`;
-  return MEASURES[kind] ?? "measure the camera's distance";
+  return MEASURES[kind] ?? "film it from the other side too";
 }
 
 const named = (readings: string[]) =>

@@ -74,7 +74,7 @@ export function RoundPanel({ side, state }: { side: Side; state: SideState }) {
           ))}
         </div>
       )}
-      {!round && skipped > 0 && open > 0 && <p>{skipped} were skipped; the round comes back to them.</p>}
+      {!round && skipped > 0 && open > 0 && <p>{skipped} skipped; the round comes back to that.</p>}
       {!open && places.length > 0 && other && (
         <button type="button" className="btn btn-xs justify-self-start" onClick={turn}>
           Go on {VIEW_WORDS[other.view].toLowerCase()} <kbd className="num opacity-70">V</kbd>

@@ -8,6 +8,7 @@ import { KNOWN_LENGTH, MAT, markAt, PLUMB, type Side, type SideState } from "./b
 import { Doubts } from "./Doubts";
 import { GaugeLayer } from "./GaugeLayer";
 import { HandTest, useHandTest } from "./HandTest";
+import { HAND_SD_PX, unitPx } from "./hand";
 import { INK } from "./ink";
 import { KnownLengthLine } from "./KnownLengthLine";
 import { Loupe } from "./Loupe";
@@ -27,16 +28,9 @@ import { useSize } from "./useSize";
 import { useStageView } from "./useStageView";
 import { ZoomButtons } from "./ZoomButtons";
 
-const HAND_SD_PX = 1.5; // one standard deviation of a careful click on a 720-line picture
-const REFERENCE_LINES = 720;
 const MAT_CORNERS = 4;
 const USUAL_MAT_M = 1.5;
 const NUDGE_CSS_PX = 0.1;
-
-/** Pixels of a clip's picture to one of a 720-line picture. */
-export function unitPx({ clip }: SideState): number {
-  return Math.min(clip.width, clip.height) / REFERENCE_LINES;
-}
 
 interface Drag {
   kind: "pan" | "mark" | "line" | "corner" | "pinch";
@@ -111,7 +105,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       (event.target as Element).closest("[data-corner]")?.getAttribute("data-corner") ?? undefined;
     const gesture = crypto.randomUUID();
     box.current?.setPointerCapture(event.pointerId);
-    if (test.click(toPicture(at, view, size))) return;
+    if (test.click(toPicture(at, view, size), shownFrame)) return;
     if (hit && (!tool || tool === hit)) {
       set({ selected: hit, tool: null, active: side });
       drag.current = { kind: "mark", from: at, view, gesture };
