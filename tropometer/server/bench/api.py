@@ -11,7 +11,7 @@ from ninja import Router, Schema
 
 from tropometer.server.access import asking
 from tropometer.server.bench import editing, parting, services, setup, tracking
-from tropometer.server.bench.measure import doubted, measured, ready_clips, record_of
+from tropometer.server.bench.measure import doubted, measured, ready_clips, record_of, with_marks
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.schemas import (
     BenchClip,
@@ -106,7 +106,7 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
                 "proposals__landmarks", "proposals__outline"
             )
         ],
-        "measured": measured(found),
+        "measured": with_marks(found, measured(found)),
     }
 
 

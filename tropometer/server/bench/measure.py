@@ -2,9 +2,12 @@
 
 from dataclasses import asdict
 from typing import Any, cast
+from uuid import UUID
+
+from django.db.models import OuterRef, Prefetch
 
 from tropometer.server.bench.editing import versions_of
-from tropometer.server.bench.models import Calibration, CameraFacts, Swing
+from tropometer.server.bench.models import Calibration, CameraFacts, HiddenMark, Mark, Peg, Swing
 from tropometer.server.bench.tracking import tracked_marks
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.proposing import proposals_of
@@ -29,10 +32,16 @@ KNOWN_LENGTH_SD_PX = 1.5
 SHOWN_AT: tuple[Checkpoint, ...] = ("top", "impact")
 
 
-def ready_clips(swing: Swing) -> list[Clip]:
-    """Ready clips of a swing with all that was put on them, in a fixed number of queries."""
+def ready_clips(swing: Swing, whole: bool = True) -> list[Clip]:
+    """Ready clips of a swing with what was put on them, in a fixed number of queries.
+
+    With `whole` false their marks are those of pegged frames only.
+    """
     clips = swing.clips.filter(state=State.READY)
-    with_marks = clips.prefetch_related("pegs", "marks", "hidden_marks", "tracks")
+    marks = Mark.objects.all()
+    if not whole:
+        marks = marks.filter(frame__in=Peg.objects.filter(clip=OuterRef("clip")).values("frame"))
+    with_marks = clips.prefetch_related("pegs", Prefetch("marks", marks), "hidden_marks", "tracks")
     return list(with_marks.select_related("calibration", "mat", "camera_facts"))
 
 
@@ -118,8 +127,8 @@ def from_impact_s(swing: Swing, clip: Clip, frame: int) -> float | None:
 
 
 def measured(swing: Swing) -> dict[str, Any]:
-    """Marks, gauges and readings of a swing, shaped for the API."""
-    clips = ready_clips(swing)
+    """What follows from a swing's marks, and what was put on its clips beside them, shaped for the API."""
+    clips = ready_clips(swing, whole=False)
     record = record_of(swing, clips, whole=False)
     versions = versions_of(swing)
     readings = read(record, SHOWN_AT)
@@ -130,8 +139,6 @@ def measured(swing: Swing) -> dict[str, Any]:
                 "clip_id": clip.pk,
                 "version": versions.get(clip.pk, 0),
                 "pegs": sorted(clip.pegs.all(), key=lambda peg: peg.frame),
-                "marks": list(clip.marks.all()),
-                "hidden": list(clip.hidden_marks.all()),
                 "calibration": _calibration(clip),
                 "mat": getattr(clip, "mat", None),
                 "facts": getattr(clip, "camera_facts", None),
@@ -143,6 +150,30 @@ def measured(swing: Swing) -> dict[str, Any]:
         "readings": [_reading(reading, school) for reading in readings],
         "next": [asdict(click) for click in next_clicks(readings)],
     }
+
+
+def with_marks(swing: Swing, found: dict[str, Any]) -> dict[str, Any]:
+    """What `measured` found, together with all marks, shaped as `Measured`."""
+    placed: dict[UUID, dict[str, dict[str, list[Any]]]] = {}
+    fields = ("frame", "x", "y", "sd_px", "source")
+    rows = Mark.objects.filter(clip__swing=swing).order_by("name", "frame")
+    for clip_id, name, *values in rows.values_list("clip_id", "name", *fields):
+        columns = placed.setdefault(clip_id, {}).setdefault(name, {field: [] for field in fields})
+        for field, value in zip(fields, values, strict=True):
+            columns[field].append(value)
+    hidden: dict[UUID, list[dict[str, Any]]] = {}
+    looked_for = HiddenMark.objects.filter(clip__swing=swing).values_list("clip_id", "name", "frame")
+    for clip_id, name, frame in looked_for:
+        hidden.setdefault(clip_id, []).append({"name": name, "frame": frame})
+    clips = [
+        {
+            **clip,
+            "marks": [{"name": name, **columns} for name, columns in placed.get(clip["clip_id"], {}).items()],
+            "hidden": hidden.get(clip["clip_id"], []),
+        }
+        for clip in found["clips"]
+    ]
+    return {**found, "clips": clips}
 
 
 def doubted(swing: Swing) -> list[dict[str, Any]]:

@@ -234,20 +234,36 @@ class CameraOut(Schema):
     player: FloorPlace
 
 
-class ClipMarks(Schema):
-    """All that was put on one clip, and the gauges that follow from it."""
+class ClipMeasured(Schema):
+    """What was put on one clip beside its marks, and what follows from all of it."""
 
     clip_id: UUID
     version: int  # the number of the last edit
     pegs: list[PegOut]
-    marks: list[MarkOut]
-    hidden: list[HiddenOut]
     calibration: CalibrationValue | None
     mat: MatValue | None
     facts: FactsValue | None
     camera: CameraOut | None
     camera_trouble: str  # why no camera follows from the mat
     gauges: list[GaugeOut]
+
+
+class MarkColumns(Schema):
+    """All marks of one name on a clip, column by column: there may be thousands."""
+
+    name: str
+    frame: list[int]
+    x: list[float]
+    y: list[float]
+    sd_px: list[float]
+    source: list[MarkSource]
+
+
+class ClipMarks(ClipMeasured):
+    """All that was put on one clip, and what follows from it."""
+
+    marks: list[MarkColumns]
+    hidden: list[HiddenOut]
 
 
 class NeedOut(Schema):
@@ -295,16 +311,23 @@ class ReadingOut(Schema):
 
 
 class Measured(Schema):
-    """What changes with every mark: what is on the clips, and the readings."""
+    """What is on the clips, and the readings."""
 
     clips: list[ClipMarks]
     readings: list[ReadingOut]
     next: list[NextOut]
 
 
-class EditAnswer(Measured):
-    """What follows from some edits, and what somebody else had changed meanwhile."""
+class EditAnswer(Schema):
+    """What follows from some edits, and what somebody else had changed meanwhile.
 
+    The marks are those that the sender had and changed. A version higher than its own edits make it says
+    that somebody else has changed something too, and the swing is to be fetched anew.
+    """
+
+    clips: list[ClipMeasured]
+    readings: list[ReadingOut]
+    next: list[NextOut]
     met: list[str]
 
 

@@ -166,9 +166,10 @@ def tracked_marks(
     values = values_of(track)
     sd_px = with_anchors(track, values[:, 2], {frame: mark.sd_px for frame, mark in placed.items()})
     found = {}
-    for row in np.flatnonzero(np.isfinite(values[:, 0])).tolist():
-        frame = track.first_frame + row
-        if frame not in placed and (kept is None or frame in kept):
+    frames = range(track.first_frame, track.first_frame + len(values))
+    for frame in frames if kept is None else sorted(kept.intersection(frames)):
+        row = frame - track.first_frame
+        if frame not in placed and np.isfinite(values[row, 0]):
             x, y = values[row, :2].tolist()
             found[frame] = RecordMark(x, y, max(float(sd_px[row]), 0.01), "tracked")
     return found

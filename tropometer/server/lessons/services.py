@@ -7,7 +7,7 @@ from django.conf import settings
 from django.core.files.base import ContentFile
 from django.core.mail import EmailMessage
 from django.db import transaction
-from django.db.models import Max, QuerySet
+from django.db.models import Avg, Max, QuerySet
 from django.http import Http404
 from django.utils import timezone
 
@@ -95,18 +95,18 @@ def _drawn(swing: Swing, clip: Clip, frame: int) -> dict[str, Any]:
         "height": clip.height,
         "checkpoint": here,
         "time_from_impact_s": from_impact_s(swing, clip, frame),
-        "crop": _crop(clip, [(mark.x, mark.y) for mark in on_clip["marks"]]),
+        "crop": _crop(clip),
         "gauges": gauges,
         "values": values,
     }
 
 
-def _crop(clip: Clip, points: list[tuple[float, float]]) -> dict[str, float]:
+def _crop(clip: Clip) -> dict[str, float]:
     """An upright 3:4 cut about the player; the middle while nothing is marked."""
+    middle = clip.marks.aggregate(middle=Avg("x"))["middle"]
     height = float(clip.height)
     width = min(float(clip.width), height * 0.75)
-    middle = sum(x for x, _ in points) / len(points) if points else clip.width / 2
-    left = min(max(0.0, middle - width / 2), clip.width - width)
+    left = min(max(0.0, (clip.width / 2 if middle is None else middle) - width / 2), clip.width - width)
     return {"left": round(left, 1), "top": 0.0, "width": round(width, 1), "height": height}
 
 

@@ -1207,7 +1207,7 @@ export interface components {
         };
         /**
          * ClipMarks
-         * @description All that was put on one clip, and the gauges that follow from it.
+         * @description All that was put on one clip, and what follows from it.
          */
         ClipMarks: {
             /**
@@ -1219,10 +1219,6 @@ export interface components {
             version: number;
             /** Pegs */
             pegs: components["schemas"]["PegOut"][];
-            /** Marks */
-            marks: components["schemas"]["MarkOut"][];
-            /** Hidden */
-            hidden: components["schemas"]["HiddenOut"][];
             calibration: components["schemas"]["CalibrationValue"] | null;
             mat: components["schemas"]["MatValue"] | null;
             facts: components["schemas"]["FactsValue"] | null;
@@ -1231,6 +1227,10 @@ export interface components {
             camera_trouble: string;
             /** Gauges */
             gauges: components["schemas"]["GaugeOut"][];
+            /** Marks */
+            marks: components["schemas"]["MarkColumns"][];
+            /** Hidden */
+            hidden: components["schemas"]["HiddenOut"][];
         };
         /** Corner */
         Corner: {
@@ -1294,23 +1294,23 @@ export interface components {
              */
             style: "plumb" | "gate";
         };
-        /** MarkOut */
-        MarkOut: {
+        /**
+         * MarkColumns
+         * @description All marks of one name on a clip, column by column: there may be thousands.
+         */
+        MarkColumns: {
             /** Name */
             name: string;
             /** Frame */
-            frame: number;
+            frame: number[];
             /** X */
-            x: number;
+            x: number[];
             /** Y */
-            y: number;
+            y: number[];
             /** Sd Px */
-            sd_px: number;
-            /**
-             * Source
-             * @enum {string}
-             */
-            source: "hand" | "tracked" | "proposed";
+            sd_px: number[];
+            /** Source */
+            source: ("hand" | "tracked" | "proposed")[];
         };
         /** MatValue */
         MatValue: {
@@ -1323,7 +1323,7 @@ export interface components {
         };
         /**
          * Measured
-         * @description What changes with every mark: what is on the clips, and the readings.
+         * @description What is on the clips, and the readings.
          */
         Measured: {
             /** Clips */
@@ -1531,13 +1531,57 @@ export interface components {
             /** Last */
             last: number;
         };
+        /** MarkOut */
+        MarkOut: {
+            /** Name */
+            name: string;
+            /** Frame */
+            frame: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Sd Px */
+            sd_px: number;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "hand" | "tracked" | "proposed";
+        };
+        /**
+         * ClipMeasured
+         * @description What was put on one clip beside its marks, and what follows from all of it.
+         */
+        ClipMeasured: {
+            /**
+             * Clip Id
+             * Format: uuid
+             */
+            clip_id: string;
+            /** Version */
+            version: number;
+            /** Pegs */
+            pegs: components["schemas"]["PegOut"][];
+            calibration: components["schemas"]["CalibrationValue"] | null;
+            mat: components["schemas"]["MatValue"] | null;
+            facts: components["schemas"]["FactsValue"] | null;
+            camera: components["schemas"]["CameraOut"] | null;
+            /** Camera Trouble */
+            camera_trouble: string;
+            /** Gauges */
+            gauges: components["schemas"]["GaugeOut"][];
+        };
         /**
          * EditAnswer
          * @description What follows from some edits, and what somebody else had changed meanwhile.
+         *
+         *     The marks are those that the sender had and changed. A version higher than its own edits make it says
+         *     that somebody else has changed something too, and the swing is to be fetched anew.
          */
         EditAnswer: {
             /** Clips */
-            clips: components["schemas"]["ClipMarks"][];
+            clips: components["schemas"]["ClipMeasured"][];
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
             /** Next */

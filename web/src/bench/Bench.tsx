@@ -15,6 +15,7 @@ import {
   MAT,
   OTHER,
   type Side as SideName,
+  type SideState,
 } from "./benchStore";
 import { CameraPanel } from "./CameraPanel";
 import { CarryOver } from "./CarryOver";
@@ -86,6 +87,17 @@ function OpenBench({ id }: { id: string }) {
     () => onOtherTabs((changed) => void queries.invalidateQueries({ queryKey: ["swing", changed] })),
     [queries],
   );
+  useEffect(
+    () =>
+      bench.subscribe(({ sides }, before) => {
+        for (const side of ["student", "reference"] as const) {
+          const now = sides[side];
+          if (now && isDue(now) && !isDue(before.sides[side]))
+            void queries.invalidateQueries({ queryKey: ["swing", now.swing.id] });
+        }
+      }),
+    [bench, queries],
+  );
   useEffect(() => remember(id, bench), [id, bench]);
   useEffect(() => {
     const back = () => bench.getState().hurry();
@@ -126,6 +138,11 @@ function OpenBench({ id }: { id: string }) {
       />
     </BenchContext>
   );
+}
+
+/** Whether a stage is to be fetched anew now; with marks unsent the answer would miss them. */
+function isDue(side: SideState | undefined): boolean {
+  return side !== undefined && side.behind && side.saving === "saved";
 }
 
 function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode }) {

@@ -88,7 +88,7 @@ export function DoubtQueue({ side, state }: { side: Side; state: SideState }) {
 }
 
 function useDoubts(state: SideState): Row[] {
-  const versions = state.swing.measured.clips.map((clip) => clip.version).join(" ");
+  const versions = [...Object.values(state.views), state.on].map((clip) => clip.version).join(" ");
   const found = useQuery(doubtsQuery(state.swing.id, versions)).data ?? [];
   const { stale, tracks } = useTracks(state);
   const doubted: Row[] = found.map(({ clip_id, name, frame, why, sigmas }) => {

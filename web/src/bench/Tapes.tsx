@@ -13,7 +13,7 @@ export function Tapes({ units, school }: { units: Units; school?: string }) {
   const on = useBench((state) => state.sides[main]?.on);
   const readings = useBench((state) => state.sides[main]?.readings);
   const others = useBench((state) => state.sides[OTHER[main]]?.readings);
-  const next = useBench((state) => state.sides[main]?.swing.measured.next[0]);
+  const next = useBench((state) => state.sides[main]?.next[0]);
   const go = useCallback(
     (reading: Reading) => follow(bench, main, reading.at, reading.needs[0]),
     [bench, main],

@@ -9,6 +9,7 @@ import {
   type Part,
   type Saving,
   tellOtherTabs,
+  unpacked,
 } from "./edits";
 import { linkedFrame, type Pegs, type Timeline } from "./pegLink";
 import { RATES } from "./rates";
@@ -33,7 +34,10 @@ export interface SideState {
   swing: BenchSwing;
   clip: BenchClip;
   on: ClipMarks;
+  views: Record<string, ClipMarks>; // what is on all the swing's clips; of the one shown, `on` is newer
   readings: Reading[];
+  next: Schemas["NextOut"][];
+  behind: boolean; // somebody else has changed something: the swing is to be fetched anew
   frame: number;
   direction: 1 | -1;
   mirrored: boolean;
@@ -140,6 +144,27 @@ export function timelineOf(side: SideState): Timeline {
   return timelineFrom(side.clip, side.on);
 }
 
+function nothingOn(clipId: string): ClipMarks {
+  return {
+    clip_id: clipId,
+    version: 0,
+    pegs: [],
+    marks: [],
+    hidden: [],
+    facts: null,
+    calibration: null,
+    mat: null,
+    camera: null,
+    camera_trouble: "",
+    gauges: [],
+  };
+}
+
+/** What is on a clip of a stage's swing, shown or not. */
+function viewOf(side: SideState, clipId: string): ClipMarks {
+  return (side.clip.id === clipId ? side.on : side.views[clipId]) ?? nothingOn(clipId);
+}
+
 export function markAt(side: SideState, name: string, frame = side.frame) {
   return side.on.marks.find((mark) => mark.name === name && mark.frame === frame);
 }
@@ -166,26 +191,24 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         return now ? { sides: { ...sides, [side]: { ...now, ...change } } } : {};
       });
 
-    const take = (side: Side, clipId: string, measured: Schemas["EditAnswer"], allSent: boolean) => {
-      if (measured.met.length)
-        set({ notice: `Another tab had changed ${measured.met.join(", ")}; the later change stands.` });
+    const take = (side: Side, clipId: string, answer: Schemas["EditAnswer"], sent: number) => {
+      if (answer.met.length)
+        set({ notice: `Another tab had changed ${answer.met.join(", ")}; the later change stands.` });
       const now = get().sides[side];
-      const on = measured.clips.find((each) => each.clip_id === now?.clip.id);
-      if (!now || !on || !measured.clips.some((each) => each.clip_id === clipId)) return;
-      const settled = clipId === now.clip.id ? allSent : queueFor(side, now.clip.id).unsent.length === 0;
-      patch(side, {
-        swing: { ...now.swing, measured },
-        readings: measured.readings,
-        on: settled
-          ? on
-          : {
-              ...now.on,
-              version: on.version,
-              gauges: on.gauges,
-              camera: on.camera,
-              camera_trouble: on.camera_trouble,
-            },
-      });
+      if (!now || !answer.clips.some((each) => each.clip_id === clipId)) return;
+      const views: Record<string, ClipMarks> = {};
+      let behind = now.behind;
+      for (const found of answer.clips) {
+        const mine = viewOf(now, found.clip_id);
+        const { version, gauges, camera, camera_trouble } = found;
+        if (version > mine.version + (found.clip_id === clipId ? sent : 0)) behind = true;
+        const settled = queueFor(side, found.clip_id).unsent.length === 0;
+        views[found.clip_id] = settled
+          ? { ...mine, ...found }
+          : { ...mine, version, gauges, camera, camera_trouble };
+      }
+      const { readings, next } = answer;
+      patch(side, { readings, next, behind, views, on: views[now.clip.id] ?? now.on });
       tellOtherTabs(now.swing.id);
     };
 
@@ -194,7 +217,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       if (!queue) {
         queue = new EditQueue(clipId, {
           seen: () => versionOf(side, clipId),
-          measured: (measured, allSent) => take(side, clipId, measured, allSent),
+          measured: (answer, sent) => take(side, clipId, answer, sent),
           saving: (saving) => {
             // Another view's edits may still be on their way when these are saved.
             const clips = get().sides[side]?.swing.clips ?? [];
@@ -210,28 +233,18 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
 
     const versionOf = (side: Side, clipId: string) => {
       const now = get().sides[side];
-      if (now?.clip.id === clipId) return now.on.version;
-      return now?.swing.measured.clips.find((each) => each.clip_id === clipId)?.version ?? 0;
+      return now ? viewOf(now, clipId).version : 0;
     };
 
     const clipOf = (swing: BenchSwing) => swing.clips.find((clip) => clip.state === "ready");
 
-    const marksOf = (side: Side, swing: BenchSwing, clip: BenchClip): ClipMarks => {
-      const stored = swing.measured.clips.find((each) => each.clip_id === clip.id);
-      const empty: ClipMarks = {
-        clip_id: clip.id,
-        version: 0,
-        pegs: [],
-        marks: [],
-        hidden: [],
-        facts: null,
-        calibration: null,
-        mat: null,
-        camera: null,
-        camera_trouble: "",
-        gauges: [],
-      };
-      return queueFor(side, clip.id).unsent.reduce(applied, stored ?? empty);
+    /** What is on each clip of a swing: as the server has it, with what it may not have yet. */
+    const fetched = (side: Side, swing: BenchSwing) => {
+      const views: Record<string, ClipMarks> = {};
+      for (const each of swing.measured.clips)
+        views[each.clip_id] = queueFor(side, each.clip_id).unsent.reduce(applied, unpacked(each));
+      const { readings, next } = swing.measured;
+      return { swing, views, readings, next, behind: false };
     };
 
     const edit = (side: Side, change: Edit, part: Part) => {
@@ -286,14 +299,14 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         const before = swing.clips.find((each) => each.id === stood?.clipId && each.state === "ready");
         const clip = before ?? clipOf(swing);
         if (!clip) return;
-        const on = marksOf(side, swing, clip);
+        const found = fetched(side, swing);
+        const on = found.views[clip.id] ?? nothingOn(clip.id);
         const { first, last } = clip.window;
         const frame = before && stood ? Math.min(stood.frame, last) : (pegsOf(on).address ?? first);
         const opened: SideState = {
-          swing,
+          ...found,
           clip,
           on,
-          readings: swing.measured.readings,
           frame,
           direction: 1,
           mirrored,
@@ -317,16 +330,17 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         if (!now || now.swing.id !== swing.id || queueFor(side, now.clip.id).unsent.length) return;
         const clip = swing.clips.find((each) => each.id === now.clip.id);
         if (!clip) return;
-        const on = marksOf(side, swing, clip);
-        const frame = inWindow(now.frame, { ...now, clip });
-        patch(side, { swing, clip, on, frame, readings: swing.measured.readings });
+        const found = fetched(side, swing);
+        const on = found.views[clip.id] ?? nothingOn(clip.id);
+        patch(side, { ...found, clip, on, frame: inWindow(now.frame, { ...now, clip }) });
       },
 
       show: (side, clipId) => {
         const now = get().sides[side];
         const clip = now?.swing.clips.find((each) => each.id === clipId && each.state === "ready");
         if (!now || !clip || clip.id === now.clip.id) return;
-        const next = { ...now, clip, on: marksOf(side, now.swing, clip) };
+        const views = { ...now.views, [now.clip.id]: now.on };
+        const next = { ...now, views, clip, on: views[clip.id] ?? nothingOn(clip.id) };
         const frame = inWindow(linkedFrame(now.frame, timelineOf(now), timelineOf(next)), next);
         set(({ sides }) => ({ sides: { ...sides, [side]: { ...next, frame } }, tool: null, selected: null }));
         queueFor(side, clip.id).flush();

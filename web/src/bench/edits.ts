@@ -1,7 +1,8 @@
 import { api, type Schemas } from "../api/client";
 import type { PegName } from "../words";
 
-export type ClipMarks = Schemas["ClipMarks"];
+/** What is on a clip: as the server says it, with each mark by itself. */
+export type ClipMarks = Schemas["ClipMeasured"] & { marks: Mark[]; hidden: Schemas["HiddenOut"][] };
 export type Mark = Schemas["MarkOut"];
 export type Calibration = Schemas["CalibrationValue"];
 export type Mat = Schemas["MatValue"];
@@ -30,6 +31,21 @@ export function subject(edit: Edit): string {
   if (edit.kind === "peg") return `peg ${edit.name}`;
   if (edit.kind === "mark" || edit.kind === "hidden") return `mark ${edit.name} ${edit.frame}`;
   return edit.kind;
+}
+
+/** A clip's marks out of the columns in which they came. */
+export function unpacked(stored: Schemas["ClipMarks"]): ClipMarks {
+  const marks = stored.marks.flatMap(({ name, frame, x, y, sd_px, source }) =>
+    frame.map((at, i) => ({
+      name,
+      frame: at,
+      x: x[i] ?? 0,
+      y: y[i] ?? 0,
+      sd_px: sd_px[i] ?? 1,
+      source: source[i] ?? "hand",
+    })),
+  );
+  return { ...stored, marks };
 }
 
 /** The clip's marks with an edit done. Gauges stay until the server has measured anew. */
@@ -93,7 +109,7 @@ export class EditQueue {
     readonly clipId: string,
     readonly heard: {
       seen: () => number; // the version of the clip that is shown
-      measured: (answer: Schemas["EditAnswer"], allSent: boolean) => void;
+      measured: (answer: Schemas["EditAnswer"], sent: number) => void;
       saving: (state: Saving) => void;
       refused: (message: string) => void;
     },
@@ -153,10 +169,11 @@ export class EditQueue {
   }
 
   #arrived(measured: Schemas["EditAnswer"]): void {
+    const sent = new Set(this.#sending.map((edit) => edit.id)).size;
     this.#sending = [];
     this.#tries = 0;
     this.#store();
-    this.heard.measured(measured, this.#waiting.length === 0);
+    this.heard.measured(measured, sent);
     if (!this.#waiting.length) this.#singly = false;
     if (this.#waiting.length) this.flush();
     else this.heard.saving("saved");
