@@ -8,9 +8,10 @@ import numpy as np
 from tests.swing.pinhole import Pinhole
 from tests.swings import record_of
 from tropometer.swing import face_on
+from tropometer.swing.camera.motion import CameraMotion
 from tropometer.swing.read import read
 from tropometer.swing.reading import Reading
-from tropometer.swing.record import Clip, KnownLength, Mark, SwingRecord
+from tropometer.swing.record import Clip, KnownLength, Mark, SwingRecord, from_document, to_document
 
 # T, B (hips' plane at 0), U in metres: a golfer who sways 8 cm back and comes 6 cm through.
 PLACES = {
@@ -60,6 +61,18 @@ def seen(camera: Pinhole, rng: np.random.Generator | None = None) -> SwingRecord
     return SwingRecord("right", (clip,))
 
 
+def hand_held(record: SwingRecord) -> SwingRecord:
+    """The same swing seen by a camera that moves: each frame's marks are carried by its own homography."""
+    clip = record.clips[0]
+    rows = [[1.0, 0, 0, 0, 1, 0, 0, 0, 0], [1, -0.004, 9, 0.004, 1, -6, 1e-6, 0, 0], [np.nan] * 9]
+    motion = CameraMotion(np.array(rows))
+    marks = {}
+    for name, by_frame in clip.marks.items():
+        carried = {frame: (mark, motion.moved(frame, mark.x, mark.y)) for frame, mark in by_frame.items()}
+        marks[name] = {frame: replace(mark, x=x, y=y) for frame, (mark, (x, y)) in carried.items()}
+    return replace(record, clips=(replace(clip, marks=marks, camera_motion=motion),))
+
+
 def by_key(readings: list[Reading]) -> dict[tuple[str, str], Reading]:
     return {(reading.reading, reading.at): reading for reading in readings}
 
@@ -95,6 +108,18 @@ class ValueTests(TestCase):
                 self.assertGreater(count / trials, 0.93)
                 if key[0] != "trail_hip_gap_share":
                     self.assertLess(count / trials, 0.985)
+
+    def test_a_hand_held_camera_is_steadied_and_where_it_was_not_seen_it_costs_certainty(self) -> None:
+        still = seen(Pinhole())
+        before, after = by_key(read(still)), by_key(read(hand_held(still)))
+        for key in (("pelvis_sway", "top"), ("trail_hip_gap", "impact")):
+            self.assertAlmostEqual(before[key].value or 0, after[key].value or 0, places=9)
+        self.assertAlmostEqual(
+            before["pelvis_sway", "top"].u95 or 0, after["pelvis_sway", "top"].u95 or 0, places=4
+        )
+        self.assertGreater(after["pelvis_sway", "impact"].u95 or 0, before["pelvis_sway", "impact"].u95 or 0)
+        document = to_document(hand_held(still))
+        self.assertEqual(to_document(from_document(document)), document)
 
     def test_a_left_hander_mirrored_reads_the_same(self) -> None:
         record = seen(Pinhole())

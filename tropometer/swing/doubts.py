@@ -145,7 +145,7 @@ def _other_view(record: SwingRecord) -> Iterator[Doubt]:
         for part in SEEN_FROM_BOTH:
             for side in ("lead", "trail"):
                 name = f"{side}_{part}"
-                marks = (a.marks.get(name, {}).get(frame), b.marks.get(name, {}).get(other))
+                marks = (a.still_mark(name, frame), b.still_mark(name, other))
                 if marks[0] is None or marks[1] is None:
                     continue
                 (up_a, sd_a), (up_b, sd_b) = (

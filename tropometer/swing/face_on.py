@@ -90,7 +90,7 @@ class ByLength:
 
     def along_target(self, name: str, frame: int, at: Checkpoint) -> Measured:
         """T of a mark in metres from the picture's middle, positive toward the target."""
-        x, y = coordinates(name, frame, self.clip.marks[name][frame])
+        x, y = coordinates(self.clip, name, frame)
         level = (x - self.clip.width / 2) + self.roll * (y - self.clip.height / 2)
         depth = depth_behind_hips(name, at)
         at_hips = level / self.scale_px_per_m * self.toward_target
@@ -123,7 +123,7 @@ class ByCamera:
 
     def along_target(self, name: str, frame: int, at: Checkpoint) -> Measured:
         """T of a mark in metres from the mat's middle, positive toward the target."""
-        x, y = coordinates(name, frame, self.clip.marks[name][frame])
+        x, y = coordinates(self.clip, name, frame)
         b = self.hips_b - depth_behind_hips(name, at)
         place = np.array([self._x(x.value), y.value, b.value])
 
@@ -191,10 +191,10 @@ def look(clip: Clip, hand: Hand) -> FaceOn | None:
 def hips_on_mat(clip: Clip, hand: Hand, solved: SolvedCamera) -> Measured:
     """B of the hips at address on the mat's scale: by the trail foot's mark, else somewhere on the mat."""
     address = clip.checkpoints.get("address") if clip.view == "face_on" else None
-    foot = clip.marks.get("trail_foot_outer", {}).get(-1 if address is None else address)
+    foot = None if address is None else clip.still_mark("trail_foot_outer", address)
     if foot is None or address is None:
         return Measured.of(*HIPS_ON_MAT_M, "where the player stands on the mat")
-    _, y = coordinates("trail_foot_outer", address, foot)
+    _, y = coordinates(clip, "trail_foot_outer", address)
     own = foot.x if hand == "right" else clip.width - foot.x
     pixels = np.array([[own, foot.y]])
     if not np.isfinite(solved.camera.on_plane(pixels, 2, 0.0)).all():  # a foot above the horizon
@@ -250,8 +250,11 @@ def _roll(plumb: PlumbLine | None, width: int) -> Measured:
     return Measured.of(-math.atan2(bx - ax, by - ay), spread, "camera roll")
 
 
-def coordinates(name: str, frame: int, mark: Mark) -> tuple[Measured, Measured]:
-    """A mark's x and y with the error of putting it there."""
+def coordinates(clip: Clip, name: str, frame: int) -> tuple[Measured, Measured]:
+    """A mark's x and y in the still picture, with the error of putting it there; KeyError without it."""
+    mark = clip.still_mark(name, frame)
+    if mark is None:
+        raise KeyError(name)
     where = f"{spoken(name)} on frame {frame}"
     return (
         exact(Measured.of(mark.x, mark.sd_px, f"{where}, x")),

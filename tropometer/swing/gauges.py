@@ -15,7 +15,7 @@ from tropometer.swing.record import Clip, Mark, SwingRecord
 
 @dataclass(frozen=True)
 class Point:
-    """A place in the picture, pixels of the full frame."""
+    """A place in the picture, pixels of the full frame; of a hand-held camera in its still picture."""
 
     x: float
     y: float
@@ -66,10 +66,10 @@ def gauges(record: SwingRecord, clip: Clip) -> list[Gauge]:
 
 
 def _trail_plumb(clip: Clip, address: int, camera: FaceOn | None) -> Gauge | None:
-    foot = clip.marks.get("trail_foot_outer", {}).get(address)
+    foot = clip.still_mark("trail_foot_outer", address)
     if foot is None:
         return None
-    hip = clip.marks.get("trail_hip_edge", {}).get(address)
+    hip = clip.still_mark("trail_hip_edge", address)
     hip_y = hip.y if hip else clip.height * 0.55
     lean = camera.plumb_at_hips(foot, hip_y) if camera else foot.x
     # Hips stand farther from the camera than the toes: the same vertical plane meets them nearer to
@@ -96,7 +96,7 @@ def _hip_gates(clip: Clip, address: int, camera: FaceOn | None) -> list[Gauge | 
     found: list[Gauge | None] = []
     for side in ("lead", "trail"):
         name = f"{side}_hip_edge"
-        edge = clip.marks.get(name, {}).get(address)
+        edge = clip.still_mark(name, address)
         if edge is None:
             continue
         gate = GaugeLine(Point(edge.x, 0.0), Point(edge.x, float(clip.height)), "gate")
@@ -116,8 +116,8 @@ def _hip_gates(clip: Clip, address: int, camera: FaceOn | None) -> list[Gauge | 
 
 
 def _marked(clip: Clip, name: str) -> list[tuple[Checkpoint, int, Mark]]:
-    by_frame = clip.marks.get(name, {})
-    return [(at, frame, by_frame[frame]) for at, frame in clip.checkpoints.items() if frame in by_frame]
+    marks = [(at, frame, clip.still_mark(name, frame)) for at, frame in clip.checkpoints.items()]
+    return [(at, frame, mark) for at, frame, mark in marks if mark is not None]
 
 
 def _place(camera: FaceOn, x: float, along_target_m: float) -> float:

@@ -6,11 +6,15 @@ beside that text, its sense (frames inside the clip, known names) here.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, field
 from typing import Any, cast
 
+import numpy as np
+
 from tropometer.swing.camera.facts import CameraFacts, FloorLength, PlumbLine
 from tropometer.swing.camera.mat import Mat
+from tropometer.swing.camera.motion import CameraMotion
 from tropometer.swing.names import (
     CHECKPOINTS,
     EVENTS,
@@ -76,6 +80,15 @@ class Clip:
     camera_height_m: float | None = None
     plumb: PlumbLine | None = None
     hidden: dict[str, frozenset[int]] = field(default_factory=dict)  # looked for, and not to be seen
+    camera_motion: CameraMotion | None = None  # None: it stood still
+
+    def still_mark(self, name: str, frame: int) -> Mark | None:
+        """A mark where it would lie had the camera stood still; None where there is none."""
+        mark = self.marks.get(name, {}).get(frame)
+        if mark is None or self.camera_motion is None:
+            return mark
+        x, y, sd_px = self.camera_motion.still(frame, mark.x, mark.y)
+        return Mark(x, y, math.hypot(mark.sd_px, sd_px), mark.source)
 
     @property
     def camera_facts(self) -> CameraFacts:
@@ -182,7 +195,16 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
         camera_height_m=calibration.get("camera_height_m"),
         plumb=_plumb(calibration.get("plumb"), f"{where}.calibration.plumb"),
         hidden=hidden,
+        camera_motion=_motion(calibration.get("camera_motion"), frames, f"{where}.calibration.camera_motion"),
     )
+
+
+def _motion(rows: list[list[float]] | None, frames: int, where: str) -> CameraMotion | None:
+    if rows is None:
+        return None
+    if len(rows) != frames:
+        raise RecordError(where, f"it has {len(rows)} rows, the clip has {frames} frames")
+    return CameraMotion(np.array(rows, float))
 
 
 def _plumb(data: dict[str, Any] | None, where: str) -> PlumbLine | None:
@@ -266,6 +288,8 @@ def _clip_document(clip: Clip) -> dict[str, Any]:
         calibration["plumb"] = {"a": list(plumb.a), "b": list(plumb.b), "sd_px": plumb.sd_px}
     if clip.off_square_deg is not None:
         calibration["off_square_deg"] = list(clip.off_square_deg)
+    if clip.camera_motion is not None:
+        calibration["camera_motion"] = clip.camera_motion.known_rows.tolist()
     return {
         "id": clip.id,
         "view": clip.view,

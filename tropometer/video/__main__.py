@@ -1,4 +1,4 @@
-"""`python -m tropometer.video probe FILE`, `… proxy FILE TARGET`, `… landmarks|track PROXY TARGET`,
+"""`python -m tropometer.video probe FILE`, `… proxy FILE TARGET`, `… landmarks|track|motion PROXY TARGET`,
 `… find PROXY OTHER`.
 
 Each says one JSON object a line.
@@ -29,13 +29,14 @@ def main() -> int:
     resource.setrlimit(resource.RLIMIT_FSIZE, (OUTPUT_BYTES, OUTPUT_BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     parser = argparse.ArgumentParser(prog="python -m tropometer.video")
-    parser.add_argument("command", choices=["probe", "proxy", "landmarks", "track", "find"])
+    parser.add_argument("command", choices=["probe", "proxy", "landmarks", "track", "motion", "find"])
     parser.add_argument("source", type=Path)
     parser.add_argument("target", type=Path, nargs="?")
     parser.add_argument("--flip", action="store_true", help="filmed in a mirror: turn it round")
     parser.add_argument("--models", type=Path, help="folder of the landmark networks")
     parser.add_argument("--frames", type=int, nargs=2, metavar=("FIRST", "LAST"), help="both included")
     parser.add_argument("--points", help="JSON: x, y of points of the first file to find in the second")
+    parser.add_argument("--box", type=float, nargs=4, help="left, top, right, bottom of the player")
     parser.add_argument("--spans", type=Path, help="JSON: the spans to track")
     arguments = parser.parse_args()
     try:
@@ -47,6 +48,8 @@ def main() -> int:
             _find(arguments.source, arguments.target, arguments.frames, json.loads(arguments.points))
         elif arguments.command == "track":
             _track(arguments.source, arguments.target, arguments.spans)
+        elif arguments.command == "motion":
+            _motion(arguments.source, arguments.target, arguments.box, arguments.frames[0])
         else:
             _landmarks(arguments.source, arguments.target, arguments.models, arguments.frames)
     except NotAClip as refusal:
@@ -85,6 +88,14 @@ def _track(proxy: Path, target: Path, asked: Path) -> None:
     # One after the other: the lengths are known to whoever asked.
     np.save(target, np.concatenate(found).astype(np.float32))
     print(json.dumps({"tracked": len(found)}))
+
+
+def _motion(proxy: Path, target: Path, box: list[float], still_frame: int) -> None:
+    from tropometer.video.camera_motion import save_camera_motion
+
+    left, top, right, bottom = box
+    known = save_camera_motion(proxy, target, (left, top, right, bottom), still_frame, Progress())
+    print(json.dumps({"known": known}))
 
 
 def _find(here: Path, there: Path, frames: tuple[int, int], points: list[list[float]]) -> None:

@@ -34,7 +34,7 @@ from tropometer.server.bench.schemas import (
     Window,
 )
 from tropometer.server.clips.models import Clip
-from tropometer.server.clips.proposing import proposals_of
+from tropometer.server.clips.proposing import motion_of, proposals_of
 from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
@@ -115,9 +115,17 @@ def _bench_clip(clip: Clip) -> BenchClip:
     return BenchClip(
         **ClipOut.from_orm(clip).dict(),
         frame_times_s=times_s(clip),
+        camera_motion=_motion(clip),
         proposals=ProposalsOut(**found),
         looking=clip.looking,
     )
+
+
+def _motion(clip: Clip) -> list[list[float]] | None:
+    motion = motion_of(clip)
+    if motion is None:
+        return None
+    return [[float(f"{each:.7g}") for each in row] for row in motion.known_rows[:, :8].tolist()]
 
 
 @router.delete("/swings/{uuid:id}", response={204: None})

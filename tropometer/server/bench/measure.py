@@ -10,7 +10,7 @@ from tropometer.server.bench.editing import versions_of
 from tropometer.server.bench.models import Calibration, CameraFacts, HiddenMark, Mark, Peg, Swing
 from tropometer.server.bench.tracking import tracked_marks
 from tropometer.server.clips.models import Clip, State
-from tropometer.server.clips.proposing import proposals_of
+from tropometer.server.clips.proposing import motion_of, proposals_of
 from tropometer.server.clips.services import times_s
 from tropometer.swing import record as swing_record
 from tropometer.swing.camera.audit import audit, hips_at
@@ -42,7 +42,8 @@ def ready_clips(swing: Swing, whole: bool = True) -> list[Clip]:
     if not whole:
         marks = marks.filter(frame__in=Peg.objects.filter(clip=OuterRef("clip")).values("frame"))
     with_marks = clips.prefetch_related("pegs", Prefetch("marks", marks), "hidden_marks", "tracks")
-    return list(with_marks.select_related("calibration", "mat", "camera_facts"))
+    whole_rows = with_marks.select_related("calibration", "mat", "camera_facts", "proposals")
+    return list(whole_rows.defer("proposals__landmarks", "proposals__outline"))
 
 
 def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> swing_record.SwingRecord:
@@ -87,6 +88,7 @@ def _clip(clip: Clip, whole: bool) -> swing_record.Clip:
         camera_height_m=facts.height_m if facts else None,
         plumb=_plumb(facts.plumb, clip) if facts and facts.plumb else None,
         hidden={name: frozenset(frames) for name, frames in hidden.items()},
+        camera_motion=motion_of(clip),
     )
 
 

@@ -402,6 +402,7 @@ class DoubtOut(Schema):
 
 class BenchClip(ClipOut):
     frame_times_s: list[float]
+    camera_motion: list[list[float]] | None  # each frame's homography from the still picture, but its last 1
     proposals: ProposalsOut
     looking: bool
 

@@ -117,6 +117,9 @@ class Proposals(models.Model):
     first_frame = models.PositiveIntegerField(help_text="of the landmarks")
     landmarks = models.BinaryField(help_text="float32 (n, 33, 3): x, y in pixels, visibility; NaN: nobody")
     outline = models.BinaryField(default=b"", help_text="float32 (n, 8, 2) of the same frames; empty: older")
+    camera_motion = models.BinaryField(
+        default=b"", help_text="float64 (frames, 9), as video.camera_motion; empty: still, or not seen"
+    )
     found = models.JSONField(default=dict, help_text="view, hand, box and pegs, as schemas.ProposalsOut")
 
     def __str__(self) -> str:

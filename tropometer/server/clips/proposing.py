@@ -12,6 +12,7 @@ from django.dispatch import Signal
 
 from tropometer.server.clips.models import Clip, Proposals, State
 from tropometer.server.clips.rooms import local_copy, video
+from tropometer.swing.camera.motion import CameraMotion
 from tropometer.swing.names import Hand, View
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks
@@ -24,6 +25,8 @@ from tropometer.video.timing import real_times_s
 LOOK_SECONDS = 1800
 SOUND_M_S = 343.0
 USUAL_CAMERA_M = 4.0  # where nobody has said how far it stood; a metre more or less is 3 ms
+STILL_PX = 0.4  # at a shorter side of 720: what moves less is taken for standing still
+LEAST_KNOWN_SHARE = 0.8  # of the frames; with fewer the motion says nothing
 WHOLE_SHARE = 0.9  # a swing that fills so much of its clip needs no window
 
 # Sent with `clip` and `swings` when a clip has become ready, inside the transaction that says so.
@@ -77,15 +80,46 @@ def _look(clip: Clip) -> None:
             pass  # it says how far it is; nobody waits for it
         body = np.load(target)
         points, outline = body["landmarks"], body["outline"]
+        found = propose(clip, first, points.astype(float))
+        motion = None if found["box"] is None else _motion(proxy, Path(folder) / "m.npy", found["box"], first)
+    stood, kept = _stood(clip, motion)
     Proposals.objects.update_or_create(
         clip=clip,
         defaults={
             "first_frame": first,
             "landmarks": points.tobytes(),
             "outline": outline.tobytes(),
-            "found": propose(clip, first, points.astype(float)),
+            "camera_motion": kept,
+            "found": found | {"camera": stood},
         },
     )
+
+
+def _motion(proxy: Path, target: Path, box: dict[str, float], still: int) -> "np.ndarray[Any, Any]":
+    sides = [str(box[side]) for side in ("left", "top", "right", "bottom")]
+    asked = ("--box", *sides, "--frames", str(still), str(still))
+    for _ in video("motion", proxy, target, *asked, seconds=LOOK_SECONDS):
+        pass
+    return np.asarray(np.load(target))
+
+
+def _stood(clip: Clip, motion: "np.ndarray[Any, Any] | None") -> tuple[dict[str, Any], bytes]:
+    """Whether the camera stood still, and its motion where it did not."""
+    if motion is None or np.isfinite(motion[:, 0]).mean() < LEAST_KNOWN_SHARE:
+        return {"how": "unseen", "most_px": 0.0}, b""
+    most = CameraMotion(motion).most_px(clip.width, clip.height)
+    if most < STILL_PX * min(clip.width, clip.height) / 720:
+        return {"how": "still", "most_px": round(most, 2)}, b""
+    return {"how": "moved", "most_px": round(most, 2)}, motion.tobytes()
+
+
+def motion_of(clip: Clip) -> CameraMotion | None:
+    """How the clip's camera moved; None where it stood still, or nobody could see."""
+    stored = getattr(clip, "proposals", None)
+    if stored is None or not stored.camera_motion:
+        return None
+    moves = np.frombuffer(bytes(stored.camera_motion), np.float64).reshape(-1, 9)
+    return CameraMotion(moves) if len(moves) == clip.frame_count else None
 
 
 @dataclass(frozen=True)
@@ -130,7 +164,8 @@ def propose_anew(clip: Clip) -> None:
     stored = Proposals.objects.filter(clip=clip).first()
     if stored is None:
         return
-    stored.found = propose(clip, stored.first_frame, _points(stored))
+    anew = propose(clip, stored.first_frame, _points(stored))
+    stored.found = anew | {"camera": stored.found.get("camera")}
     stored.save(update_fields=["found"])
 
 

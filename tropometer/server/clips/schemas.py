@@ -74,6 +74,13 @@ class ProposedPeg(Schema):
     confidence: float
 
 
+class CameraStood(Schema):
+    """Whether the camera stood still, and by how many pixels its picture moved at most."""
+
+    how: Literal["still", "moved", "unseen"]
+    most_px: float
+
+
 class ProposalsOut(Schema):
     """What a clip seems to show."""
 
@@ -81,4 +88,5 @@ class ProposalsOut(Schema):
     hand: ProposedHand | None = None
     box: BoxOut | None = None
     capture_fps: float | None = None
+    camera: CameraStood | None = None
     pegs: list[ProposedPeg] = []

@@ -16,6 +16,7 @@ from tropometer.server.bench import services as bench
 from tropometer.server.bench.measure import from_impact_s, measured
 from tropometer.server.bench.models import Swing
 from tropometer.server.clips.models import Clip
+from tropometer.server.clips.proposing import motion_of
 from tropometer.server.clips.services import clip_of, still
 from tropometer.server.lessons.drills import DRILLS
 from tropometer.server.lessons.models import Lesson, LessonFrame, new_token
@@ -79,7 +80,11 @@ def _drawn(swing: Swing, clip: Clip, frame: int) -> dict[str, Any]:
     pegs = {peg.name: peg.frame for peg in on_clip["pegs"]}
     here = next((name for name, pegged in pegs.items() if pegged == frame), "")
     gauges = [
-        {**gauge, "spans": [span for span in gauge["spans"] if span["frame"] == frame]}
+        {
+            **gauge,
+            "lines": [_as_seen(clip, frame, line) for line in gauge["lines"]],
+            "spans": [_as_seen(clip, frame, span) for span in gauge["spans"] if span["frame"] == frame],
+        }
         for gauge in on_clip["gauges"]
     ]
     values = [
@@ -99,6 +104,15 @@ def _drawn(swing: Swing, clip: Clip, frame: int) -> dict[str, Any]:
         "gauges": gauges,
         "values": values,
     }
+
+
+def _as_seen(clip: Clip, frame: int, drawn: dict[str, Any]) -> dict[str, Any]:
+    """A gauge's line or span as it lies in the frame's own picture, however the camera moved."""
+    motion = motion_of(clip)
+    if motion is None:
+        return drawn
+    ends = {end: motion.moved(frame, drawn[end]["x"], drawn[end]["y"]) for end in ("a", "b")}
+    return {**drawn, **{end: {"x": x, "y": y} for end, (x, y) in ends.items()}}
 
 
 def _crop(clip: Clip) -> dict[str, float]:

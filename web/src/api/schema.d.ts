@@ -1123,6 +1123,8 @@ export interface components {
             window_from: "found" | "hand";
             /** Frame Times S */
             frame_times_s: number[];
+            /** Camera Motion */
+            camera_motion: number[][] | null;
             proposals: components["schemas"]["ProposalsOut"];
             /** Looking */
             looking: boolean;
@@ -1204,6 +1206,19 @@ export interface components {
             refilm: string[];
             eye: components["schemas"]["FloorPlace"];
             player: components["schemas"]["FloorPlace"];
+        };
+        /**
+         * CameraStood
+         * @description Whether the camera stood still, and by how many pixels its picture moved at most.
+         */
+        CameraStood: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "still" | "moved" | "unseen";
+            /** Most Px */
+            most_px: number;
         };
         /**
          * ClipMarks
@@ -1395,6 +1410,7 @@ export interface components {
             box?: components["schemas"]["BoxOut"] | null;
             /** Capture Fps */
             capture_fps?: number | null;
+            camera?: components["schemas"]["CameraStood"] | null;
             /**
              * Pegs
              * @default []

@@ -141,8 +141,8 @@ function OpenBench({ id }: { id: string }) {
 }
 
 /** Whether a stage is to be fetched anew now; with marks unsent the answer would miss them. */
-function isDue(side: SideState | undefined): boolean {
-  return side !== undefined && side.behind && side.saving === "saved";
+function isDue(side?: SideState): boolean {
+  return side?.saving === "saved" && side.behind;
 }
 
 function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode }) {

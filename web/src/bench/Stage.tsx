@@ -5,6 +5,7 @@ import type { Units } from "../units";
 import { MARK_WORDS } from "../words";
 import { useBench } from "./benchContext";
 import { KNOWN_LENGTH, MAT, markAt, PLUMB, type Side, type SideState } from "./benchStore";
+import { moved, still } from "./cameraMotion";
 import { Doubts } from "./Doubts";
 import { GaugeLayer } from "./GaugeLayer";
 import { HandTest, useHandTest } from "./HandTest";
@@ -81,6 +82,14 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     [stableView, size],
   );
 
+  // A mat, a known length and the lines of the trade stand in the range: they go with a hand-held camera.
+  const motion = clip.camera_motion;
+  const placeStill = useCallback(
+    (point: Point) => place(moved(motion, shownFrame, point)),
+    [place, motion, shownFrame],
+  );
+  const toStill = (at: Point, from: View) => still(motion, shownFrame, toPicture(at, from, size));
+
   const putMark = (name: string, at: Point, gesture?: string) => {
     const { x, y } = at;
     edit(
@@ -113,9 +122,9 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       set({ selected: MAT, tool: null });
       drag.current = { kind: "corner", from: at, view, gesture, corner: Number(corner) };
     } else if (tool === MAT) {
-      clickCorner(toPicture(at, view, size));
+      clickCorner(toStill(at, view));
     } else if (isLine(tool)) {
-      setStart(toPicture(at, view, size));
+      setStart(toStill(at, view));
       drag.current = { kind: "line", from: at, view, gesture };
     } else if (tool) {
       putMark(tool, toPicture(at, view, size), gesture);
@@ -137,9 +146,9 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       pinch(now.view, now.pair, [...fingers.current.values()] as [Point, Point]);
     if (now.kind === "mark" && selected) putMark(selected, toPicture(at, view, size), now.gesture);
     if (now.kind === "corner" && state.on.mat) {
-      const { x, y } = toPicture(at, view, size);
-      const moved = state.on.mat.corners.map((own, i) => (i === now.corner ? { x, y } : own));
-      edit(side, { kind: "mat", value: { ...state.on.mat, corners: moved } }, now.gesture);
+      const { x, y } = toStill(at, view);
+      const corners = state.on.mat.corners.map((own, i) => (i === now.corner ? { x, y } : own));
+      edit(side, { kind: "mat", value: { ...state.on.mat, corners } }, now.gesture);
     }
     if (now.kind === "pan") shift(now.view, { x: at.x - now.from.x, y: at.y - now.from.y });
   };
@@ -151,7 +160,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     if (!now || !view) return;
     if (!tool) setPointer(null); // the loupe goes with the drag
     if (now.kind === "line" && start) {
-      const end = toPicture(pointOf(event), view, size);
+      const end = toStill(pointOf(event), view);
       setStart(null);
       if (Math.hypot(end.x - start.x, end.y - start.y) * view.scale > 8)
         if (tool === PLUMB) layPlumb(start, end);
@@ -254,21 +263,21 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
             <GaugeLayer
               gauges={state.on.gauges}
               frame={shownFrame}
-              place={place}
+              place={placeStill}
               units={units}
               ink={INK[side]}
             />
             {state.on.calibration && (
-              <KnownLengthLine known={state.on.calibration} place={place} units={units} />
+              <KnownLengthLine known={state.on.calibration} place={placeStill} units={units} />
             )}
             {state.on.facts?.plumb && (
-              <PlumbLine ends={state.on.facts.plumb} place={place} chosen={selected === PLUMB} />
+              <PlumbLine ends={state.on.facts.plumb} place={placeStill} chosen={selected === PLUMB} />
             )}
             {state.on.mat && (
-              <MatLayer corners={state.on.mat.corners} place={place} whole chosen={selected === MAT} />
+              <MatLayer corners={state.on.mat.corners} place={placeStill} whole chosen={selected === MAT} />
             )}
-            {tool === MAT && <MatLayer corners={corners} place={place} whole={false} chosen />}
-            {start && pointer && <LengthInHand a={place(start)} b={pointer} />}
+            {tool === MAT && <MatLayer corners={corners} place={placeStill} whole={false} chosen />}
+            {start && pointer && <LengthInHand a={placeStill(start)} b={pointer} />}
             {test.asks === null && (
               <>
                 <ProposedMarkLayer marks={proposed} place={place} scale={stableView.scale} ink={INK[side]} />

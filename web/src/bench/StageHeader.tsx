@@ -11,6 +11,25 @@ interface Props {
   setLook: (look: Look | null) => void;
 }
 
+/** Whether the camera moved while it filmed, and what was done about it. */
+function Steadied({ clip }: { clip: SideState["clip"] }) {
+  const stood = clip.proposals.camera;
+  if (!stood || stood.how === "still") return null;
+  const moved = stood.how === "moved";
+  return (
+    <span
+      className="shrink-0 text-xs opacity-80"
+      title={
+        moved
+          ? `The camera moved by up to ${stood.most_px.toFixed(1)} px. Marks are measured as if it had stood still.`
+          : "Too little of the background is seen to tell whether the camera moved."
+      }
+    >
+      {moved ? "hand-held, steadied" : "steadiness unseen"}
+    </span>
+  );
+}
+
 /** Whose swing it is, from which side, and how it is looked at. */
 export function StageHeader({ side, state, look, setLook }: Props) {
   const { clip } = state;
@@ -26,6 +45,7 @@ export function StageHeader({ side, state, look, setLook }: Props) {
         {VIEW_WORDS[clip.view]}
         {!state.mirrored && ` · ${state.swing.hand}-handed`}
       </span>
+      <Steadied clip={clip} />
       {state.mirrored && <span className="shrink-0 text-xs text-[#D8AA4C]">shown mirrored</span>}
       <span className="ml-auto" />
       {otherViews(state).map((other) => (
