@@ -7,6 +7,9 @@ from pathlib import Path
 from unittest import TestCase
 
 from tests.swings import ROOT
+from tropometer.swing import readings  # noqa: F401  they register themselves
+from tropometer.swing.reading import KINDS
+from tropometer.swing.timed import TIMED
 
 BIN = Path(sys.executable).parent
 WEB = ROOT / "web"
@@ -28,6 +31,12 @@ class HouseTests(TestCase):
 
     def test_arrows_go_down_only(self) -> None:
         self.check(BIN / "lint-imports")
+
+    def test_every_reading_is_explained(self) -> None:
+        page = (ROOT / "docs" / "method" / "readings.md").read_text()
+        for name, kind in {**KINDS, **TIMED}.items():
+            self.assertIn(f"`{name}`", page)
+            self.assertIn(kind.method, page)
 
     def test_web_lint_and_format(self) -> None:
         self.check(NODE_BIN / "biome", "ci", "--error-on-warnings", ".", cwd=WEB)

@@ -153,7 +153,7 @@ class WalkTests(BrowserCase):
         student.wait_drawn()
         mark_all(student, ILSE)
         tape = page.get_by_test_id("tape-pelvis_sway-top")
-        read = r"Pelvis sway at Top: −\d\.\d ± \d\.\d cm, away from target\. Inside the band"
+        read = r"Pelvis sway top: −\d\.\d ± \d\.\d cm, away from target\. Inside the band"
         expect(tape).to_contain_text(re.compile(read))
         self.assert_holds(tape, true_reading(ILSE, "pelvis_sway", "top"))
         top = truth(ILSE)["checkpoints"]["top"]

@@ -1,59 +1,84 @@
-"""Place along the target line against OpenCV's own camera and homography (opencv-python-headless)."""
+"""Places in the player's axes against OpenCV's own cameras and triangulation (opencv-python-headless)."""
 
-import math
 from unittest import TestCase
 
 import cv2
 import numpy as np
 
-from tropometer.swing.face_on import PLACE_AHEAD_M, depth_behind_hips, look
-from tropometer.swing.record import Clip, KnownLength, Mark
+from tropometer.swing.camera.mat import Mat
+from tropometer.swing.record import Clip, KnownLength, Mark, SwingRecord
+from tropometer.swing.scene.scene import Scene
 
-DISTANCE_M, FOCAL_PX, WIDTH, HEIGHT, EYE_UP_M = 4.2, 1500.0, 1920, 1080, 1.1
+WIDTH, HEIGHT, FOCAL_PX, UP_M = 1280, 720, 1100.0, 1.1
+MATRIX = np.array([[FOCAL_PX, 0, WIDTH / 2], [0, FOCAL_PX, HEIGHT / 2], [0, 0, 1]])
+MAT_M = 1.5
+FEET = {
+    "lead_heel": (0.2, 0.0, 0.0),
+    "trail_heel": (-0.2, 0.0, 0.0),
+    "lead_toe": (0.25, 0.27, 0.0),
+    "trail_toe": (-0.22, 0.28, 0.0),
+}
+BODY = {
+    "lead_hip": (0.11, -0.10, 0.92),
+    "trail_hip": (-0.10, -0.06, 0.90),
+    "lead_knee": (0.19, 0.05, 0.52),
+    "neck": (0.02, 0.25, 1.42),
+}
+# T, B, U is a left-handed triple and OpenCV wants a right-handed one: T, U, B.
+TUB = [0, 2, 1]
 
 
-def opencv_pixels(tbu: np.ndarray) -> np.ndarray:
-    """cv2.projectPoints of T, B, U points with the hips' plane at B = 0, seen square from the ball's side."""
-    x_right, y_down, z_ahead = tbu[:, 0], EYE_UP_M - tbu[:, 2], DISTANCE_M - tbu[:, 1]
-    matrix = np.array([[FOCAL_PX, 0, WIDTH / 2], [0, FOCAL_PX, HEIGHT / 2], [0, 0, 1]])
-    points = np.stack([x_right, y_down, z_ahead], 1)
-    return cv2.projectPoints(points, np.zeros(3), np.zeros(3), matrix, None)[0].reshape(-1, 2)
+def opencv_camera(view: str) -> tuple[np.ndarray, np.ndarray]:
+    """Rotation and shift of a square camera four metres away, from T, U, B."""
+    if view == "face_on":
+        rotation, eye = np.array([[1, 0, 0], [0, -1, 0], [0, 0, -1.0]]), np.array([0.1, UP_M, 4.0])
+    else:
+        rotation, eye = np.array([[0, 0, 1], [0, -1, 0], [1, 0, 0.0]]), np.array([-4.0, UP_M, 0.2])
+    return rotation, -rotation @ eye
 
 
-def clip_with(marks: dict[str, dict[int, Mark]]) -> Clip:
-    ahead = PLACE_AHEAD_M["ball_line"][0]
-    a, b = opencv_pixels(np.array([[-0.5, ahead, 0], [0.5, ahead, 0]]))
-    known = KnownLength(tuple(a), tuple(b), 1.0, "ball_line")
-    return Clip("c", "face_on", WIDTH, HEIGHT, (0.0,), {"address": 0}, marks, known, DISTANCE_M)
+def pixels(view: str, tbu: np.ndarray) -> np.ndarray:
+    rotation, shift = opencv_camera(view)
+    turn, _ = cv2.Rodrigues(rotation)
+    return cv2.projectPoints(np.atleast_2d(tbu)[:, TUB], turn, shift, MATRIX, None)[0].reshape(-1, 2)
 
 
-class ScaleTests(TestCase):
-    def test_a_length_at_the_ball_gives_the_scale_at_the_hips(self) -> None:
-        camera = look(clip_with({}), "right")
-        assert camera is not None
-        self.assertAlmostEqual(camera.scale_px_per_m.value, FOCAL_PX / DISTANCE_M, places=6)
+def clip_of(view: str, marks: dict[str, tuple[float, float, float]]) -> Clip:
+    half = MAT_M / 2
+    corners = np.array([[-half, -half, 0], [half, -half, 0], [half, half, 0], [-half, half, 0]])
+    seen = pixels(view, corners + np.array([0.0, 0.3, 0.0]))
+    placed = {name: {0: Mark(*map(float, pixels(view, np.array(p))[0]), 0.5)} for name, p in marks.items()}
+    mat = Mat(tuple((float(x), float(y)) for x, y in seen), MAT_M, MAT_M, 0.2)
+    return Clip(view, view, WIDTH, HEIGHT, (0.0, 1.0), {"address": 0}, placed, mat=mat)
 
-    def test_ignoring_depth_would_be_wrong_by_a_fifth(self) -> None:
-        # design rule of the trade: a length on the ball line is not the scale at the pelvis
-        naive = FOCAL_PX / (DISTANCE_M - PLACE_AHEAD_M["ball_line"][0])
-        self.assertGreater(naive / (FOCAL_PX / DISTANCE_M), 1.15)
 
-    def test_places_agree_with_a_homography_of_the_hips_plane(self) -> None:
-        corners = np.array([[-1, 0, 0], [1, 0, 0], [1, 0, 1.6], [-1, 0, 1.6]], float)
-        to_plane, _ = cv2.findHomography(opencv_pixels(corners), corners[:, [0, 2]])
-        for along in (-0.31, -0.05, 0.0, 0.22):
-            x, y = opencv_pixels(np.array([[along, 0.0, 0.93]]))[0]
-            camera = look(clip_with({"lead_hip": {0: Mark(x, y, 1.5)}}), "right")
-            assert camera is not None
-            plane = cv2.perspectiveTransform(np.array([[[x, y]]]), to_plane)[0, 0, 0]
-            found = camera.along_target("lead_hip", 0, "address")
-            self.assertAlmostEqual(found.value, float(plane), places=6)
-            self.assertAlmostEqual(found.value, along, places=6)
+class PlaceTests(TestCase):
+    def test_places_from_both_sides_are_opencv_s_triangulated_points(self) -> None:
+        """cv2.triangulatePoints on the same pixels (Hartley and Zisserman, 12.2)."""
+        sides = ("face_on", "down_the_line")
+        scene = Scene(SwingRecord("right", tuple(clip_of(view, FEET | BODY) for view in sides)))
+        matrices = []
+        for view in sides:
+            rotation, shift = opencv_camera(view)
+            matrices.append(MATRIX @ np.column_stack([rotation, shift]))
+        for name, place in BODY.items():
+            a, b = (pixels(view, np.array(place)).T for view in sides)
+            homogeneous = cv2.triangulatePoints(*matrices, a, b)[:, 0]
+            theirs = (homogeneous[:3] / homogeneous[3])[TUB]
+            ours = [float(each.value) for each in scene.at(name, "address")]
+            np.testing.assert_allclose(ours, theirs, atol=0.012)  # the camera is solved, not given
 
-    def test_depth_leaks_into_the_target_line_by_the_sine_of_the_angle(self) -> None:
-        # closed form: 5 cm of depth at 4 degrees off square is 3.5 mm along the target line
-        camera = look(clip_with({"trail_foot_outer": {0: Mark(900, 1000, 1.5)}}), "right")
-        assert camera is not None
-        depth = depth_behind_hips("trail_foot_outer", "address").value
-        leak = camera.along_target("trail_foot_outer", 0, "address").parts["camera off square"]
-        self.assertAlmostEqual(abs(leak), abs(depth) * math.radians(4.0), places=9)
+    def test_a_length_on_the_toe_line_is_not_the_scale_at_the_pelvis(self) -> None:
+        """Off by the depth between them over the distance: 10 to 17 % (closed form)."""
+        ends = pixels("face_on", np.array([[-0.61, 0.32, 0.0], [0.61, 0.32, 0.0]]))
+        known = KnownLength(tuple(map(float, ends[0])), tuple(map(float, ends[1])), 1.22, "toe_line")
+        with_stick = clip_of("face_on", FEET | BODY)
+        clip = Clip("c", "face_on", WIDTH, HEIGHT, (0.0, 1.0), {"address": 0}, with_stick.marks, known, 4.1)
+        scene = Scene(SwingRecord("right", (clip,)))
+        apart = scene.at("lead_hip", "address").t - scene.at("trail_hip", "address").t
+        true = BODY["lead_hip"][0] - BODY["trail_hip"][0]
+        self.assertLess(abs(float(apart.value) - true), float(apart.u95))
+        left, right = clip.marks["trail_hip"][0].x, clip.marks["lead_hip"][0].x
+        naive = (right - left) / (np.hypot(*(ends[1] - ends[0])) / 1.22)
+        self.assertLess(naive / true, 0.93)
+        self.assertLess(abs(float(apart.value) / true - 1), 0.03)

@@ -120,12 +120,16 @@ class EditTests(TestCase):
     def test_gauges_stand_on_the_marks_and_measure(self) -> None:
         clip = self.send().json()["clips"][0]
         gauges = {gauge["id"]: gauge for gauge in clip["gauges"]}
-        self.assertEqual(set(gauges), {"trail_plumb", "lead_hip_gate", "trail_hip_gate"})
+        standing = {name for name, gauge in gauges.items() if gauge["lines"]}
+        self.assertEqual(standing, {"trail_plumb", "lead_hip_gate", "trail_hip_gate", "post_mark"})
+        self.assertLessEqual({"belt_line", "kneecap_level", "lead_leg"}, set(gauges))
         foot = Mark.objects.get(clip=self.clip, name="trail_foot_outer")
         self.assertAlmostEqual(gauges["trail_plumb"]["lines"][0]["a"]["x"], foot.x)
-        gap = next(span for span in gauges["trail_plumb"]["spans"] if span["at"] == "top")
+        gap = next(shape for shape in gauges["trail_plumb"]["shapes"] if shape["at"] == "top")
+        self.assertEqual(gap["reading"], "trail_hip_gap")
         self.assertLess(gap["value"], 0)  # the hip is outside the foot …
-        self.assertGreater(gap["a"]["x"], gap["b"]["x"])  # … and is drawn there: trail is left in the picture
+        start, end = gap["points"]
+        self.assertGreater(start["x"], end["x"])  # … and is drawn there: trail is left in the picture
 
     def test_the_exported_record_reads_as_the_bench_does(self) -> None:
         from tropometer.swing.read import read

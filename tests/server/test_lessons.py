@@ -47,9 +47,14 @@ class LessonTests(making.MediaCase):
         values = {value["reading"]: value["value"] for value in drawn["values"]}
         self.assertEqual(drawn["checkpoint"], "top")
         self.assertLess(values["pelvis_sway"], -0.1)
-        self.assertEqual({span["frame"] for g in drawn["gauges"] for span in g["spans"]}, {5})
+        self.assertEqual({shape["frame"] for g in drawn["gauges"] for shape in g["shapes"]}, {5})
         Mark.objects.filter(clip=self.clip, frame=5).delete()
         self.assertEqual(self.call("GET", self.path)["frames"][0]["drawn"], drawn)
+
+    def test_only_the_gauges_that_were_shown_are_drawn(self) -> None:
+        body = {"clip_id": str(self.clip.pk), "frame": 5, "gauges": ["belt_line", "trail_plumb"]}
+        drawn = self.post(f"{self.path}/frames", body)["frames"][0]["drawn"]
+        self.assertEqual({gauge["id"] for gauge in drawn["gauges"]}, {"belt_line", "trail_plumb"})
 
     def test_frames_can_be_put_in_another_order(self) -> None:
         for number in (1, 2, 3):

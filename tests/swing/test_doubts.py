@@ -12,7 +12,7 @@ from tropometer.swing.doubts import LEAST, doubts
 from tropometer.swing.names import CHECKPOINTS, Hand
 from tropometer.swing.next_click import next_clicks
 from tropometer.swing.read import read
-from tropometer.swing.reading import Need
+from tropometer.swing.reading import Need, Reading
 from tropometer.swing.record import Clip, Mark, SwingRecord
 from tropometer.swing.repeat import TooFew, steadiness
 
@@ -94,19 +94,25 @@ class DoubtTests(TestCase):
         self.assertGreaterEqual(found[0].sigmas, LEAST)
 
 
+def of_pelvis(swing: SwingRecord) -> list[Reading]:
+    """The readings that a school of the pelvis looks at."""
+    wanted = ("pelvis_sway", "trail_hip_gap", "trail_hip_gap_share")
+    return [each for each in read(swing) if each.reading in wanted and each.at in ("top", "impact")]
+
+
 class NextClickTests(TestCase):
     def test_what_gives_most_at_once_comes_first(self) -> None:
         full = record_of(FACE)
         clip = full.clips[0]
         without = {name: dict(frames) for name, frames in clip.marks.items()}
         del without["trail_hip_edge"][clip.checkpoints["top"]]
-        best = next_clicks(read(replace(full, clips=(replace(clip, marks=without),))))[0]
-        self.assertEqual(best.need, Need("mark", "trail_hip_edge", "top"))
+        best = next_clicks(of_pelvis(replace(full, clips=(replace(clip, marks=without),))), False)[0]
+        self.assertEqual(best.need, Need("mark", "trail_hip_edge", "top", "face_on"))
         self.assertEqual(best.gives, ("trail_hip_gap", "trail_hip_gap_share"))
         nothing = replace(clip, marks={}, checkpoints={}, known_length=None)
-        best = next_clicks(read(replace(full, clips=(nothing,))))[0]
-        self.assertEqual((best.gives, best.need.kind), ((), "known_length"))
-        self.assertGreater(best.helps, 5)
+        best = next_clicks(of_pelvis(replace(full, clips=(nothing,))), False)[0]
+        self.assertEqual((best.gives, best.need.kind), ((), "peg"))
+        self.assertEqual(best.helps, 6)
 
     def test_all_that_a_refused_reading_needs_is_known(self) -> None:
         full = record_of(FACE)
@@ -130,9 +136,9 @@ class NextClickTests(TestCase):
         self.assertEqual(refused.needs, ())
 
     def test_the_budget_says_what_dominates(self) -> None:
-        for reading in read(record_of(FACE), ("top", "impact")):
-            if reading.status == "ok":
-                self.assertAlmostEqual(sum(each.share for each in reading.budget), 1.0)
+        for reading in read(record_of(FACE)):
+            if reading.status == "ok" and reading.u95:
+                self.assertAlmostEqual(sum(each.share for each in reading.budget), 1.0, places=2)
                 shares = [each.share for each in reading.budget]
                 self.assertEqual(shares, sorted(shares, reverse=True))
 

@@ -11,10 +11,12 @@ from django.conf import settings
 from django.test import tag
 
 from tests.swings import DEMO_CLIPS, truth
-from tropometer.golfer.cast import TAKES
+from tropometer.golfer.cast import TAKES, Take
+from tropometer.swing.camera.motion import CameraMotion
 from tropometer.swing.names import TRACKED
 from tropometer.swing.proposals.landmarks import Landmarks
 from tropometer.swing.proposals.marks import ProposedMark, propose_marks
+from tropometer.video.camera_motion import camera_motion
 from tropometer.video.landmarks import LandmarkFinder
 from tropometer.video.proxy import upright_frames
 from tropometer.video.shaft import APART_FRAMES, follow_shaft
@@ -32,7 +34,7 @@ WITHIN_PX = 3.0
 class MarkBench(TestCase):
     def test_proposed_and_followed_marks(self) -> None:
         proposed: dict[tuple[str, str], list[tuple[float, bool]]] = {}
-        swaps, followed, club = Swaps(), Followed(), Club()
+        swaps, followed, club, steadied = Swaps(), Followed(), Club(), Steadied()
         took, frames = 0.0, 0
         for take in TAKES:
             known = truth(take.name)
@@ -59,6 +61,8 @@ class MarkBench(TestCase):
                 proposed.setdefault((known["view"], part), []).extend(rows)
             swaps.add(known, marks, tall)
             followed.add(known, marks, grays)
+            if take.camera.drift_deg:
+                steadied.add(take, known, grays)
             if known["view"] == "face_on":
                 club.add(known, marks, grays)
         print(f"\n{'proposed':<29}{'median':>8}{'p95':>8}  in u95   (% of stature)")
@@ -71,6 +75,7 @@ class MarkBench(TestCase):
         print(f"{took / frames * 1000:.0f} ms a frame on one core, {frames} frames")
         followed.print()
         club.print()
+        steadied.print()
 
 
 class Swaps:
@@ -155,6 +160,37 @@ class Followed:
         within, p95 = np.mean(missed[there] < WITHIN_PX), np.percentile(missed[there], 95)
         held = np.mean(missed[there] <= 2.45 * sd[there])  # 95 % of a round normal cloud
         print(f"{title:<36}{len(rows):7}{1 - there.mean():9.1%}{within:9.1%}{p95:7.1f}{held:8.0%}")
+
+
+class Steadied:
+    """What is left of a hand-held camera's motion at the hips when its background has been followed."""
+
+    def __init__(self) -> None:
+        self.rows: list[tuple[str, float, float, float]] = []
+
+    def add(self, take: Take, known: dict[str, Any], grays: list[Any]) -> None:
+        seen = np.array([known["pixels"][name] for name in ("head", "lead_toe", "trail_toe")])
+        left, top, right, bottom = *seen.min(axis=(0, 1)), *seen.max(axis=(0, 1))
+        began = time.perf_counter()
+        motion = CameraMotion(camera_motion(grays, (left, top, right, bottom), 0))
+        took = (time.perf_counter() - began) / len(grays)
+        times = known["times_s"]["frames"]
+        hips = np.array([*np.mean([known["pixels"][f"{side}_hip"][0] for side in SIDES], axis=0), 1.0])
+        back = np.linalg.inv(take.camera.warp(times[0]))
+        moved, missed = [], []
+        for frame, at in enumerate(times):
+            across, down, scale = take.camera.warp(at) @ back @ hips
+            seen_at = np.array([across, down]) / scale
+            moved.append(seen_at - hips[:2])
+            missed.append(motion.still(frame, *seen_at)[:2] - hips[:2])
+        unit = min(grays[0].shape) / 720
+        rms = [float(np.sqrt(np.mean(np.sum(np.square(each), axis=1)))) / unit for each in (moved, missed)]
+        self.rows.append((take.name, *rms, took * 1000))
+
+    def print(self) -> None:
+        print(f"\n{'hand-held':<24}{'moved, px':>11}{'left, px':>10}{'ms a frame':>12}")
+        for name, moved, missed, took in self.rows:
+            print(f"{name:<24}{moved:11.2f}{missed:10.2f}{took:12.0f}")
 
 
 class Club:

@@ -9,6 +9,8 @@ from pathlib import Path
 
 from tropometer.golfer.cast import TAKES, Take
 from tropometer.golfer.clips import write_clip
+from tropometer.golfer.usual import write_usual
+from tropometer.swing import usual_places
 
 
 def draw(take: Take, folder: Path, numbered: bool) -> str:
@@ -24,7 +26,11 @@ def main() -> None:
     parser.add_argument("folder", type=Path)
     parser.add_argument("names", nargs="*", metavar="NAME", help="only takes whose name starts so")
     parser.add_argument("--strip", action="store_true", help="paint each frame's number into the picture")
+    parser.add_argument("--usual", action="store_true", help="write where marks usually are; draw nothing")
     arguments = parser.parse_args()
+    if arguments.usual:
+        write_usual(arguments.folder, Path(usual_places.__file__))
+        return
     wanted = tuple(arguments.names) or ("",)
     takes = sorted((t for t in TAKES if t.name.startswith(wanted)), key=lambda t: -t.recording.capture_fps)
     if not takes:

@@ -6,13 +6,8 @@ from dataclasses import dataclass
 
 from tropometer.swing.reading import Need, Reading
 
-# What narrows a reading that is given, by the source that brings most of its error.
-REMEDIES: dict[str, Need] = {
-    "camera distance": Need("mat"),
-    "place of the known length": Need("mat"),
-    "camera off square": Need("mat"),
-    "camera roll": Need("plumb"),
-}
+# What narrows a reading that is given, by the kind of source that brings most of its error.
+REMEDIES: dict[str, Need] = {"camera": Need("mat"), "where the player stands": Need("mat")}
 WORTH_IT = 0.25  # share of the variance from which a remedy is worth a click
 
 
@@ -26,10 +21,10 @@ class NextClick:
     narrows: tuple[str, ...]
 
 
-def next_clicks(readings: list[Reading], most: int = 3) -> list[NextClick]:
+def next_clicks(readings: list[Reading], matted: bool, most: int = 3) -> list[NextClick]:
     """The cheapest next clicks, the best first: what gives most readings by itself, else helps most.
 
-    A view that was not filmed is no click.
+    A view that was not filmed is no click; where all clips are `matted`, no mat narrows anything.
     """
     gives: dict[Need, list[str]] = {}
     helps: dict[Need, int] = {}
@@ -39,9 +34,10 @@ def next_clicks(readings: list[Reading], most: int = 3) -> list[NextClick]:
             helps[need] = helps.get(need, 0) + 1
             if len(reading.needs) == 1:
                 gives.setdefault(need, []).append(reading.reading)
-        remedy = REMEDIES.get(reading.largest_error)
-        if remedy is not None and any(each.share >= WORTH_IT for each in reading.budget[:1]):
-            narrows.setdefault(remedy, []).append(reading.reading)
+        for share in reading.budget[:1]:
+            remedy = None if matted else REMEDIES.get(share.source)
+            if remedy is not None and share.share >= WORTH_IT:
+                narrows.setdefault(remedy, []).append(reading.reading)
     needs = [need for need in dict.fromkeys([*helps, *narrows]) if need.kind != "view"]
     found = [
         NextClick(

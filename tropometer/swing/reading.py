@@ -6,20 +6,29 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Literal
 
-from tropometer.swing.face_on import FaceOn
-from tropometer.swing.measured import Measured
-from tropometer.swing.names import Checkpoint, View, spoken
+import numpy as np
 
-Unit = Literal["m", "ratio"]
+from tropometer.swing.measured import Array, Flags, Measured, where
+from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
+from tropometer.swing.scene.scene import Place, Scene, middle
+
+Unit = Literal["m", "deg", "ratio", "s", "hours", "sd"]
+Group = Literal["feet", "knees", "pelvis", "trunk", "sequence", "pressure"]
+AFTER_ADDRESS: tuple[Checkpoint, ...] = CHECKPOINTS[1:]
+ADDRESS: tuple[Checkpoint, ...] = ("address",)
+FACE_ON: tuple[View, ...] = ("face_on",)
+DOWN_THE_LINE: tuple[View, ...] = ("down_the_line",)
+BOTH: tuple[View, ...] = ("face_on", "down_the_line")
 
 
 @dataclass(frozen=True)
 class Need:
-    """The next thing to do for a refused reading: a peg, a mark at a checkpoint, or a known length."""
+    """The next thing to do for a refused reading: a peg, a mark, or something about the camera."""
 
     kind: Literal["peg", "mark", "known_length", "mat", "plumb", "view"]
     name: str = ""
     at: Checkpoint | None = None
+    view: View | None = None
 
 
 @dataclass(frozen=True)
@@ -32,10 +41,14 @@ class Share:
 
 @dataclass(frozen=True)
 class Reading:
-    """A value at a checkpoint with its error, or a refusal with its reason."""
+    """A value with its error, or a refusal with its reason.
+
+    `at` is a checkpoint, or what a reading without one is of (a part of the body, the whole swing). `said`
+    holds what a reading finds in words.
+    """
 
     reading: str
-    at: Checkpoint
+    at: str
     unit: Unit
     status: Literal["ok", "refused"]
     method: str
@@ -47,6 +60,7 @@ class Reading:
     needs: tuple[Need, ...] = ()
     largest_error: str = ""
     budget: tuple[Share, ...] = ()
+    said: str = ""
 
 
 class Refused(Exception):
@@ -60,70 +74,108 @@ class Refused(Exception):
 
 @dataclass
 class Look:
-    """One clip seen by one reading: hands out positions, and remembers the frames it used and what it missed.
+    """A scene as one reading sees it: hands out places, remembers which it used and what it refused."""
 
-    Where something is missing a zero stands in, so that a formula runs on and all that it needs is known.
-    """
+    scene: Scene
+    used: list[tuple[str, Checkpoint | None]] = field(default_factory=list)  # None: at the moment itself
+    refused: list[tuple[Flags, str]] = field(default_factory=list)
 
-    camera: FaceOn
-    frames: list[int] = field(default_factory=list)
-    missing: list[Refused] = field(default_factory=list)
+    def here(self, name: str) -> Place:
+        """A mark at every moment."""
+        self._use(name, None)
+        return self.scene.place(name)
 
-    def frame(self, at: Checkpoint) -> int | None:
-        """Frame of a checkpoint; None, and noted as missing, while it is not pegged."""
-        frame = self.camera.clip.checkpoints.get(at)
-        if frame is None:
-            self._miss(f"Set the {spoken(at)} peg.", Need("peg", at, at))
-        elif frame not in self.frames:
-            self.frames.append(frame)
-        return frame
+    def at(self, name: str, checkpoint: Checkpoint) -> Place:
+        """A mark at one checkpoint."""
+        self._use(name, checkpoint)
+        return self.scene.at(name, checkpoint)
 
-    def along_target(self, name: str, at: Checkpoint) -> Measured:
-        """T of a mark at a checkpoint, metres; zero, and noted as missing, while it is not marked."""
-        frame = self.frame(at)
-        if frame is None:
-            return Measured(0.0)
-        clip = self.camera.clip
-        if frame in clip.hidden.get(name, ()):
-            self._miss(f"The {spoken(name)} was hidden at {spoken(at)} (frame {frame}).")
-            return Measured(0.0)
-        if frame not in clip.marks.get(name, {}):
-            self._miss(f"Mark the {spoken(name)} at {spoken(at)} (frame {frame}).", Need("mark", name, at))
-            return Measured(0.0)
-        return self.camera.along_target(name, frame, at)
+    def moved(self, name: str) -> Place:
+        """How far a mark has gone since address."""
+        self._use(name, None)
+        self._use(name, "address")
+        return self.scene.moved(name)
 
-    def _miss(self, reason: str, *needs: Need) -> None:
-        if all(each.reason != reason for each in self.missing):
-            self.missing.append(Refused(reason, *needs))
+    def middle(self, part: str) -> Place:
+        """Half-way between a lead and a trail mark."""
+        return middle(self.here(f"lead_{part}"), self.here(f"trail_{part}"))
+
+    def line(self, part: str) -> Place:
+        """From the trail mark to the lead one."""
+        return self.here(f"lead_{part}").minus(self.here(f"trail_{part}"))
+
+    def line_at(self, part: str, checkpoint: Checkpoint) -> Place:
+        """From the trail mark to the lead one at one checkpoint."""
+        return self.at(f"lead_{part}", checkpoint).minus(self.at(f"trail_{part}", checkpoint))
+
+    def seen_from(self, view: View, *names: str) -> Flags:
+        """At which moments a view has all of some marks."""
+        return np.asarray(np.all([self.scene.has(view, name)[self.scene.here] for name in names], axis=0))
+
+    def since_address(self, now: Measured, then: Measured) -> Measured:
+        """A change since address; nothing at address itself."""
+        return where(self.scene.same_as("address"), Measured(np.zeros(())), now - then)
+
+    def refuse(self, flags: Flags | np.bool_ | bool, reason: str) -> None:
+        """Refuse the reading where the flags are set."""
+        self.refused.append((np.asarray(flags, bool), reason))
+
+    @property
+    def through(self) -> Array:
+        """How far each moment is through the checkpoints."""
+        return np.asarray(self.scene.through[self.scene.here])
+
+    def _use(self, name: str, checkpoint: Checkpoint | None) -> None:
+        if (name, checkpoint) not in self.used:
+            self.used.append((name, checkpoint))
 
 
-Formula = Callable[[Look, Checkpoint], Measured]
+Formula = Callable[[Look], Measured]
 
 
 @dataclass(frozen=True)
 class Kind:
-    """A registered reading: its id, unit, view, checkpoints, sign in words, and formula."""
+    """A registered reading.
+
+    `seen` lists, best first, the sets of views of which one must have all its marks; `scale` says what the
+    views must be measured by: nothing, a length, or the mat.
+    """
 
     id: str
     unit: Unit
-    view: View
+    group: Group
+    seen: tuple[tuple[View, ...], ...]
     at: tuple[Checkpoint, ...]
     sign: str
+    scale: Literal["none", "length", "mat"]
     method: str
     formula: Formula
+    changing: bool  # whether it has a value at any moment, not at its checkpoints alone
 
 
 KINDS: dict[str, Kind] = {}
 
 
 def reading(
-    id: str, *, unit: Unit, view: View, at: tuple[Checkpoint, ...], sign: str
+    id: str,
+    *,
+    unit: Unit,
+    group: Group,
+    seen: tuple[tuple[View, ...], ...],
+    at: tuple[Checkpoint, ...] = CHECKPOINTS,
+    sign: str,
+    scale: Literal["none", "length", "mat"] | None = None,
+    changing: bool = True,
 ) -> Callable[[Formula], Formula]:
-    """Register a formula as the reading `id`; the first line of its docstring becomes the method."""
+    """Register a formula as the reading `id`; the first line of its docstring becomes the method.
+
+    Lengths need a scale, others do not, unless something else is said.
+    """
 
     def register(formula: Formula) -> Formula:
         method = (formula.__doc__ or "").strip().splitlines()[0]
-        KINDS[id] = Kind(id, unit, view, at, sign, method, formula)
+        needed = scale or ("length" if unit == "m" else "none")
+        KINDS[id] = Kind(id, unit, group, seen, at, sign, needed, method, formula, changing)
         return formula
 
     return register

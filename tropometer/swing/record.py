@@ -7,7 +7,7 @@ beside that text, its sense (frames inside the clip, known names) here.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, cast
 
 import numpy as np
@@ -26,6 +26,10 @@ from tropometer.swing.names import (
     MarkSource,
     View,
 )
+
+# How far a length on the floor lies from the heels toward the ball: mean and spread; common practice, no
+# source.
+PLACE_B_M: dict[LengthPlace, tuple[float, float]] = {"toe_line": (0.32, 0.06), "ball_line": (0.70, 0.12)}
 
 FORMAT = "tropometer-swing"
 VERSION = 1
@@ -94,14 +98,15 @@ class Clip:
     def camera_facts(self) -> CameraFacts:
         """What is known of the camera beside the mat."""
         known = self.known_length
-        on_floor = known is not None and known.place != "body_plane"
-        length = (
-            FloorLength(known.a, known.b, known.length_m, known.length_sd_m, known.sd_px)
-            if known and on_floor
-            else None
-        )
+        length = body_length = None
+        if known is not None:
+            told = FloorLength(known.a, known.b, known.length_m, known.length_sd_m, known.sd_px)
+            if known.place == "body_plane":
+                body_length = told
+            else:  # a mat's own middle is not the heels'
+                length = replace(told, along_b=None if self.mat else PLACE_B_M[known.place])
         return CameraFacts(
-            self.camera_distance_m, self.camera_height_m, self.off_square_deg, self.plumb, length
+            self.camera_distance_m, self.camera_height_m, self.off_square_deg, self.plumb, length, body_length
         )
 
     def time_from_impact_s(self, frame: int) -> float | None:

@@ -5,8 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from tropometer.swing.names import Checkpoint
-
 Standing = Literal["inside", "edge", "below", "above", "undecided"]
 
 
@@ -15,7 +13,7 @@ class Band:
     """What a school asks of a reading at a checkpoint, in the reading's unit."""
 
     reading: str
-    at: Checkpoint
+    at: str  # a checkpoint, or what a reading without one is of
     low: float
     high: float
 
@@ -41,12 +39,21 @@ class School:
     about: str
     bands: tuple[Band, ...]
 
-    def band(self, reading: str, at: Checkpoint) -> Band | None:
+    def band(self, reading: str, at: str) -> Band | None:
         """The band for a reading at a checkpoint, if this school has one."""
         return next((band for band in self.bands if band.reading == reading and band.at == at), None)
 
 
-_STRIKE = (
+_COMMON = (
+    Band("stance_ratio", "address", 0.95, 1.35),
+    Band("pelvis_offset", "address", 0.0, 0.05),
+    Band("pelvis_turn", "top", 38.0, 52.0),
+    Band("shoulder_turn", "top", 80.0, 105.0),
+    Band("heel_lift_lead", "top", -0.01, 0.03),
+    Band("lead_leg_lean", "arm_down", -6.0, 6.0),
+    Band("pelvis_turn", "impact", -55.0, -25.0),
+    Band("pelvis_depth", "impact", -0.08, 0.01),
+    Band("tempo", "swing", 2.5, 3.5),
     Band("pelvis_sway", "impact", 0.03, 0.12),
     Band("trail_hip_gap", "impact", 0.10, 0.28),
     Band("trail_hip_gap_share", "impact", 1.2, 3.0),
@@ -63,7 +70,7 @@ SCHOOLS: dict[str, School] = {
                 Band("pelvis_sway", "top", -0.06, -0.005),
                 Band("trail_hip_gap", "top", 0.02, 0.12),
                 Band("trail_hip_gap_share", "top", 0.25, 1.1),
-                *_STRIKE,
+                *_COMMON,
             ),
         ),
         School(
@@ -74,7 +81,7 @@ SCHOOLS: dict[str, School] = {
                 Band("pelvis_sway", "top", -0.025, 0.015),
                 Band("trail_hip_gap", "top", 0.04, 0.14),
                 Band("trail_hip_gap_share", "top", 0.6, 1.3),
-                *_STRIKE,
+                *_COMMON,
             ),
         ),
         School(
@@ -85,7 +92,7 @@ SCHOOLS: dict[str, School] = {
                 Band("pelvis_sway", "top", -0.01, 0.05),
                 Band("trail_hip_gap", "top", 0.06, 0.18),
                 Band("trail_hip_gap_share", "top", 0.8, 1.8),
-                *_STRIKE,
+                *_COMMON,
             ),
         ),
     )

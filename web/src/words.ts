@@ -1,7 +1,7 @@
 import type { Schemas } from "./api/client";
 
 export type PegName = Schemas["PegOut"]["name"];
-export type Checkpoint = Schemas["ReadingOut"]["at"];
+export type Checkpoint = Schemas["ShapeOut"]["at"];
 export type SwingEvent = Exclude<PegName, Checkpoint>;
 export type Hand = "right" | "left";
 
@@ -74,16 +74,150 @@ export const MARK_WORDS: Record<string, string> = {
 };
 
 export const READING_WORDS: Record<string, string> = {
+  stance_width: "Stance, heel to heel",
+  stance_ratio: "Stance to shoulders",
+  ball_position: "Ball between the heels",
+  toe_line: "Toe line",
+  foot_flare_lead: "Lead foot flare",
+  foot_flare_trail: "Trail foot flare",
+  foot_twist_lead: "Lead foot twist",
+  heel_lift_lead: "Lead heel lift",
+  heel_lift_trail: "Trail heel lift",
+  toe_lift_lead: "Lead toe lift",
+  foot_roll_lead: "Lead shoe roll",
+  foot_roll_trail: "Trail shoe roll",
+  heel_return_lead: "Lead heel down again",
+  heel_off_trail: "Trail heel off",
+  knee_flex_lead: "Lead knee flex",
+  knee_flex_trail: "Trail knee flex",
+  knee_flex_change_trail: "Trail knee flex, change",
+  knee_height_difference: "Kneecap level",
+  lead_knee_travel_t: "Lead knee along the line",
+  lead_knee_travel_b: "Lead knee toward the ball",
+  lead_knee_behind_ball: "Lead knee from the ball",
+  lead_leg_lean: "Lead leg lean",
+  lead_leg_knee_offset: "Lead knee off its leg's line",
+  lead_knee_straight_time: "Lead knee straight",
+  pelvis_offset: "Pelvis over the stance",
   pelvis_sway: "Pelvis sway",
+  pelvis_rise: "Pelvis rise",
+  pelvis_depth: "Pelvis depth",
+  pelvis_turn: "Pelvis turn",
+  pelvis_slant: "Pelvis slant",
   trail_hip_gap: "Trail hip gap",
   trail_hip_gap_share: "Gap left of address",
+  trail_hip_push: "Trail hip push-back",
+  post_gap: "Gap to the post",
+  post_time: "On the post",
+  hip_travel_clock: "Hip travel on the clock",
+  going_back: "Way of going back",
+  sternum_offset: "Breastbone over the stance",
+  spine_incline: "Spine incline",
+  spine_side_tilt: "Spine side tilt",
+  shoulder_turn: "Shoulder turn",
+  head_travel_t: "Head along the line",
+  head_travel_u: "Head up and down",
+  grip_plumb: "Grip plumb",
+  arm_shaft_angle: "Arm and shaft",
+  tempo: "Tempo, back to down",
+  start_times: "Starts forward",
 };
 
+/** What a gauge calls what it draws: short, it stands beside the player. */
+export const SHORT_WORDS: Record<string, string> = {
+  trail_hip_gap: "gap",
+  hip_moved: "moved",
+  post_gap: "to the post",
+  pelvis_depth: "off the wall",
+  pelvis_slant: "slant",
+  spine_incline: "incline",
+  spine_side_tilt: "tilt",
+  knee_height_difference: "trail higher",
+  lead_leg_lean: "lean",
+  knee_flex_lead: "flex",
+  knee_flex_trail: "flex",
+  foot_flare_lead: "flare",
+  foot_flare_trail: "flare",
+  foot_roll_lead: "roll",
+  foot_roll_trail: "roll",
+  heel_lift_lead: "lift",
+  heel_lift_trail: "lift",
+  stance_width: "stance",
+  toe_line: "toe line",
+  grip_plumb: "plumb",
+};
+
+/** Readings whose value goes both ways from nothing, so that its sign is always shown. */
+export const SIGNED: ReadonlySet<string> = new Set([
+  "pelvis_sway",
+  "hip_moved",
+  "pelvis_rise",
+  "pelvis_depth",
+  "pelvis_turn",
+  "pelvis_slant",
+  "pelvis_offset",
+  "trail_hip_push",
+  "sternum_offset",
+  "spine_side_tilt",
+  "shoulder_turn",
+  "head_travel_t",
+  "head_travel_u",
+  "foot_twist_lead",
+  "foot_roll_lead",
+  "foot_roll_trail",
+  "toe_line",
+  "knee_flex_change_trail",
+  "post_time",
+  "knee_height_difference",
+  "lead_knee_travel_t",
+  "lead_knee_travel_b",
+  "lead_knee_behind_ball",
+  "start_times",
+  "lead_leg_lean",
+  "lead_leg_knee_offset",
+  "lead_knee_straight_time",
+  "heel_return_lead",
+  "heel_off_trail",
+]);
+
+/** What a reading without a checkpoint is of. */
+export const PART_WORDS: Record<string, string> = {
+  swing: "Whole swing",
+  lead_knee: "Lead knee",
+  pelvis_shift: "Pelvis shift",
+  pelvis_turn: "Pelvis turn",
+  chest: "Chest",
+  lead_arm: "Lead arm",
+  club: "Club",
+};
+
+/** What a reading found, where it is no number. */
+export const SAID_WORDS: Record<string, string> = {
+  loaded: "Loaded",
+  pure_sway: "Pure sway",
+  empty_turn: "Empty turn",
+  centred: "Centred",
+};
+
+export const GROUP_TITLES: Record<Schemas["ReadingOut"]["group"], string> = {
+  feet: "Feet",
+  knees: "Knees",
+  pelvis: "Pelvis",
+  trunk: "Trunk",
+  sequence: "Sequence",
+  pressure: "Pressure",
+};
+
+export function momentWords(at: string): string {
+  return CHECKPOINT_WORDS[at as Checkpoint] ?? PART_WORDS[at] ?? at;
+}
+
 /** Where a value lies, in the trade's words: beside the number so that no sign needs remembering. */
-export function direction(reading: string, value: number): string {
+export function direction(reading: string, value: number, sign: string): string {
   if (reading === "pelvis_sway") return value < 0 ? "away from target" : "toward target";
   if (reading === "trail_hip_gap") return value < 0 ? "outside the foot" : "inside the foot";
-  return value < 0 ? "past the plumb" : "left";
+  if (reading === "trail_hip_gap_share") return value < 0 ? "past the plumb" : "left";
+  return sign;
 }
 
 export function mirrored(hand: Hand): "left" | "right" {
@@ -101,9 +235,36 @@ export function forHand(text: string, hand: Hand): string {
   return text.replaceAll("{lead}", ownSide("lead", hand)).replaceAll("{trail}", ownSide("trail", hand));
 }
 
+export const GAUGE_WORDS: Record<string, string> = {
+  trail_plumb: "Trail plumb",
+  trail_hip_gate: "Trail hip gate",
+  lead_hip_gate: "Lead hip gate",
+  post_mark: "Post mark",
+  seat_wall: "Seat wall",
+  belt_line: "Belt line",
+  spine_line: "Spine line",
+  kneecap_level: "Kneecap level",
+  lead_leg: "Lead leg",
+  lead_knee_hinge: "Lead knee hinge",
+  trail_knee_hinge: "Trail knee hinge",
+  toe_line: "Toe line",
+  lead_foot_fan: "Lead foot fan",
+  trail_foot_fan: "Trail foot fan",
+  lead_foot_roll: "Lead shoe roll",
+  trail_foot_roll: "Trail shoe roll",
+  lead_heel_lift: "Lead heel lift",
+  trail_heel_lift: "Trail heel lift",
+  stance_tape: "Stance tape",
+  grip_plumb: "Grip plumb",
+};
+
 export function gaugeForStudent(id: string, hand: Hand): string {
   if (id === "trail_plumb") return `Upright over your ${ownSide("trail", hand)} foot`;
-  return `Where your ${ownSide(id.startsWith("lead") ? "lead" : "trail", hand)} hip started`;
+  if (id === "post_mark") return "Where your front hip should arrive";
+  if (id === "seat_wall") return "The wall behind your seat";
+  const side = id.startsWith("lead") ? "lead" : "trail";
+  if (id.endsWith("hip_gate")) return `Where your ${ownSide(side, hand)} hip started`;
+  return GAUGE_WORDS[id]?.replace(/^Lead|^Trail/, `Your ${ownSide(side, hand)}`) ?? "A line of this lesson";
 }
 
 /** A reading as a sentence a student can use. */
@@ -114,7 +275,12 @@ export function forStudent(reading: string, amount: string, value: number, hand:
     return value < 0
       ? `Your ${ownSide("trail", hand)} hip is ${amount} outside your shoe.`
       : `Your ${ownSide("trail", hand)} hip is ${amount} inside your shoe.`;
-  return value < 0
-    ? "None of the room you had at the start is left."
-    : `${amount} of the room you had at the start is left.`;
+  if (reading === "trail_hip_gap_share")
+    return value < 0
+      ? "None of the room you had at the start is left."
+      : `${amount} of the room you had at the start is left.`;
+  const words = (READING_WORDS[reading] ?? reading).replace(/lead|trail/i, (side) =>
+    ownSide(side.toLowerCase() as "lead" | "trail", hand),
+  );
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}: ${value < 0 ? "−" : ""}${amount}.`;
 }

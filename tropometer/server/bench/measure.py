@@ -13,23 +13,22 @@ from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.proposing import motion_of, proposals_of
 from tropometer.server.clips.services import times_s
 from tropometer.swing import record as swing_record
-from tropometer.swing.camera.audit import audit, hips_at
+from tropometer.swing.camera.audit import audit, hips_at, hips_on_mat
 from tropometer.swing.camera.facts import PlumbLine
 from tropometer.swing.camera.mat import Mat, camera_from_mat
 from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.doubts import doubts
-from tropometer.swing.face_on import hips_on_mat
 from tropometer.swing.gauges import gauges
-from tropometer.swing.names import CHECKPOINTS, EVENTS, Checkpoint, Hand, LengthPlace, MarkSource, View
+from tropometer.swing.names import CHECKPOINTS, EVENTS, Hand, LengthPlace, MarkSource, View
 from tropometer.swing.next_click import next_clicks
-from tropometer.swing.read import read
-from tropometer.swing.reading import KINDS, Reading
+from tropometer.swing.read import group_of, read, sign_of
+from tropometer.swing.reading import Reading
+from tropometer.swing.scene.scene import Scene
 from tropometer.swing.schools import SCHOOLS, School
 
 SQUARED_DEG = (0.0, 1.5)
 REFERENCE_HEIGHT_PX = 720
 KNOWN_LENGTH_SD_PX = 1.5
-SHOWN_AT: tuple[Checkpoint, ...] = ("top", "impact")
 
 
 def ready_clips(swing: Swing, whole: bool = True) -> list[Clip]:
@@ -133,8 +132,12 @@ def measured(swing: Swing) -> dict[str, Any]:
     clips = ready_clips(swing, whole=False)
     record = record_of(swing, clips, whole=False)
     versions = versions_of(swing)
-    readings = read(record, SHOWN_AT)
+    scene = Scene(record)
+    readings = read(record, scene)
+    seen_by = {clip.id: view for view, clip in scene.clips.items()}
     school = SCHOOLS[swing.student.school] if swing.student else None
+    # A click is worth what it brings to the readings that the school looks at.
+    looked_at = [each for each in readings if school is None or school.band(each.reading, each.at)]
     return {
         "clips": [
             {
@@ -144,13 +147,16 @@ def measured(swing: Swing) -> dict[str, Any]:
                 "calibration": _calibration(clip),
                 "mat": getattr(clip, "mat", None),
                 "facts": getattr(clip, "camera_facts", None),
-                **_camera(seen, record.hand),
-                "gauges": [asdict(gauge) for gauge in gauges(record, seen)],
+                **_camera(scene, seen_by.get(seen.id), seen),
+                "gauges": [
+                    asdict(gauge)
+                    for gauge in (gauges(scene, seen.view, readings) if seen.id in seen_by else ())
+                ],
             }
             for clip, seen in zip(clips, record.clips, strict=True)
         ],
         "readings": [_reading(reading, school) for reading in readings],
-        "next": [asdict(click) for click in next_clicks(readings)],
+        "next": [asdict(click) for click in next_clicks(looked_at, all(c.mat for c in record.clips))],
     }
 
 
@@ -186,16 +192,15 @@ def doubted(swing: Swing) -> list[dict[str, Any]]:
     return [{**asdict(doubt), "clip_id": doubt.clip} for doubt in found]
 
 
-def _camera(clip: swing_record.Clip, hand: Hand) -> dict[str, Any]:
+def _camera(scene: Scene, view: View | None, clip: swing_record.Clip) -> dict[str, Any]:
     """The camera that follows from a clip's mat, or why none does."""
-    if clip.mat is None:
+    if clip.mat is None or view is None:
         return {"camera": None, "camera_trouble": ""}
-    try:
-        solved = camera_from_mat(clip.mat, clip.view, hand, clip.width, clip.height, clip.camera_facts)
-    except Unsolved as trouble:
-        return {"camera": None, "camera_trouble": str(trouble)}
-    hips_b = hips_on_mat(clip, hand, solved)
-    found = audit(solved, hips_b)
+    eye = scene.eyes.get(view)
+    if eye is None or eye.scale != "mat":
+        return {"camera": None, "camera_trouble": scene.troubles.get(view) or _mat_trouble(scene, clip)}
+    hips_b = hips_on_mat(eye)
+    found = audit(eye.solved, hips_b)
     named = {
         "distance": found.distance_m,
         "height": found.height_m,
@@ -203,13 +208,25 @@ def _camera(clip: swing_record.Clip, hand: Hand) -> dict[str, Any]:
         "tilt": found.tilt_deg,
         "roll": found.roll_deg,
     }
-    figures = {name: {"value": each.value, "u95": each.u95} for name, each in named.items()}
+    figures = {name: {"value": float(each.value), "u95": float(each.u95)} for name, each in named.items()}
     plan = {
-        "eye": _on_plan(solved.camera.eye),
-        "player": _on_plan(hips_at(hips_b.value)),
+        "eye": _on_plan(eye.solved.camera.eye),
+        "player": _on_plan(hips_at(float(hips_b.value))),
         "refilm": list(found.refilm),
     }
     return {"camera": {**figures, **plan}, "camera_trouble": ""}
+
+
+def _mat_trouble(scene: Scene, clip: swing_record.Clip) -> str:
+    """Why a mat's corners were not used although something else was."""
+    try:
+        if clip.mat is not None:
+            camera_from_mat(
+                clip.mat, clip.view, scene.record.hand, clip.width, clip.height, clip.camera_facts
+            )
+    except Unsolved as trouble:
+        return str(trouble)
+    return ""
 
 
 def _on_plan(place: Any) -> dict[str, float]:
@@ -223,7 +240,8 @@ def _reading(reading: Reading, school: School | None) -> dict[str, Any]:
         standing = band.standing(reading.value, reading.u95)
     return {
         **asdict(reading),
-        "sign": KINDS[reading.reading].sign,
+        "sign": sign_of(reading.reading),
+        "group": group_of(reading.reading),
         "band": {"low": band.low, "high": band.high} if band else None,
         "standing": standing,
     }

@@ -189,26 +189,33 @@ class PointOut(Schema):
     y: float
 
 
+Unit = Literal["m", "deg", "ratio", "s", "hours", "sd"]
+
+
 class LineOut(Schema):
     a: PointOut
     b: PointOut
-    style: Literal["plumb", "gate"]
+    style: Literal["plumb", "gate", "post", "wall"]
 
 
-class SpanOut(Schema):
+class ShapeOut(Schema):
+    """What a gauge draws on one frame, and the reading that it shows, if that is given."""
+
     frame: int
     at: Checkpoint
-    a: PointOut
-    b: PointOut
-    value: float
-    u95: float
+    points: list[PointOut]
+    style: Literal["span", "bones", "level"]
+    reading: str
+    unit: Unit
+    value: float | None
+    u95: float | None
 
 
 class GaugeOut(Schema):
     id: str
     label: str
     lines: list[LineOut]
-    spans: list[SpanOut]
+    shapes: list[ShapeOut]
 
 
 class Figure(Schema):
@@ -270,6 +277,7 @@ class NeedOut(Schema):
     kind: Literal["peg", "mark", "known_length", "mat", "plumb", "view"]
     name: str
     at: Checkpoint | None
+    view: View | None
 
 
 class BandOut(Schema):
@@ -293,11 +301,13 @@ class NextOut(Schema):
 
 class ReadingOut(Schema):
     reading: str
-    at: Checkpoint
-    unit: Literal["m", "ratio"]
+    at: str  # a checkpoint, or what a reading without one is of
+    unit: Unit
+    group: Literal["feet", "knees", "pelvis", "trunk", "sequence", "pressure"]
     status: Literal["ok", "refused"]
     method: str
     sign: str
+    said: str
     value: float | None
     u95: float | None
     reason: str

@@ -1,13 +1,13 @@
 """What the API says about lessons."""
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Schema
 from pydantic import Field
 
-from tropometer.server.bench.schemas import GaugeOut
+from tropometer.server.bench.schemas import GaugeOut, Unit
 from tropometer.server.people.schemas import Hand, StudentOut, Units
 
 DrillId = Literal[
@@ -33,7 +33,7 @@ class DrillOut(Schema):
 
 class DrawnValue(Schema):
     reading: str
-    unit: Literal["m", "ratio"]
+    unit: Unit
     value: float
     u95: float
 
@@ -66,6 +66,7 @@ class LessonFrameIn(Schema):
     clip_id: UUID
     frame: int = Field(ge=0)
     words: str = Field("", max_length=2000)
+    gauges: list[Annotated[str, Field(max_length=40)]] | None = Field(None, max_length=40)  # those shown
 
 
 class LessonFrameChange(Schema):

@@ -54,8 +54,10 @@ def must_be_draft(lesson: Lesson) -> None:
         raise NotNow("This lesson has been sent and can no longer be changed.")
 
 
-def add_frame(lesson: Lesson, clip_id: UUID, frame: int, words: str) -> LessonFrame:
-    """Put a frame into the lesson with its gauges and values as they are now."""
+def add_frame(
+    lesson: Lesson, clip_id: UUID, frame: int, words: str, shown: list[str] | None = None
+) -> LessonFrame:
+    """Put a frame into the lesson with its gauges, all or those `shown`, and values as they are now."""
     must_be_draft(lesson)
     clip = clip_of(lesson.instructor, clip_id)
     if frame >= clip.frame_count:
@@ -67,14 +69,14 @@ def add_frame(lesson: Lesson, clip_id: UUID, frame: int, words: str) -> LessonFr
         frame=frame,
         words=words,
         position=0 if last is None else last + 1,
-        drawn=_drawn(bench.swing_of(lesson.instructor, clip.swing_id), clip, frame),
+        drawn=_drawn(bench.swing_of(lesson.instructor, clip.swing_id), clip, frame, shown),
     )
     added.still.save("still.jpg", ContentFile(still(clip, frame)), save=False)
     added.save(force_insert=True)
     return added
 
 
-def _drawn(swing: Swing, clip: Clip, frame: int) -> dict[str, Any]:
+def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dict[str, Any]:
     state = measured(swing)
     on_clip = next(found for found in state["clips"] if found["clip_id"] == clip.pk)
     pegs = {peg.name: peg.frame for peg in on_clip["pegs"]}
@@ -82,15 +84,26 @@ def _drawn(swing: Swing, clip: Clip, frame: int) -> dict[str, Any]:
     gauges = [
         {
             **gauge,
-            "lines": [_as_seen(clip, frame, line) for line in gauge["lines"]],
-            "spans": [_as_seen(clip, frame, span) for span in gauge["spans"] if span["frame"] == frame],
+            "lines": [
+                {**line, **{end: _as_seen(clip, frame, line[end]) for end in ("a", "b")}}
+                for line in gauge["lines"]
+            ],
+            "shapes": [
+                {**shape, "points": [_as_seen(clip, frame, point) for point in shape["points"]]}
+                for shape in gauge["shapes"]
+                if shape["frame"] == frame
+            ],
         }
         for gauge in on_clip["gauges"]
+        if shown is None or gauge["id"] in shown
     ]
+    told = {shape["reading"] for gauge in gauges for shape in gauge["shapes"]}
     values = [
         {key: reading[key] for key in ("reading", "unit", "value", "u95")}
         for reading in state["readings"]
-        if reading["at"] == here and reading["status"] == "ok"
+        if reading["at"] == here
+        and reading["status"] == "ok"
+        and (reading["reading"] in told or reading["band"] is not None)
     ]
     return {
         "whose": "student" if swing.student else "reference",
@@ -106,13 +119,13 @@ def _drawn(swing: Swing, clip: Clip, frame: int) -> dict[str, Any]:
     }
 
 
-def _as_seen(clip: Clip, frame: int, drawn: dict[str, Any]) -> dict[str, Any]:
-    """A gauge's line or span as it lies in the frame's own picture, however the camera moved."""
+def _as_seen(clip: Clip, frame: int, point: dict[str, float]) -> dict[str, float]:
+    """A gauge's point as it lies in the frame's own picture, however the camera moved."""
     motion = motion_of(clip)
     if motion is None:
-        return drawn
-    ends = {end: motion.moved(frame, drawn[end]["x"], drawn[end]["y"]) for end in ("a", "b")}
-    return {**drawn, **{end: {"x": x, "y": y} for end, (x, y) in ends.items()}}
+        return point
+    x, y = motion.moved(frame, point["x"], point["y"])
+    return {"x": x, "y": y}
 
 
 def _crop(clip: Clip) -> dict[str, float]:

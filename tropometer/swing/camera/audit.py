@@ -8,8 +8,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from tropometer.swing.camera.pinhole import Array, Pinhole
-from tropometer.swing.camera.solve import SolvedCamera
+from tropometer.swing.camera.solve import SOURCE, SolvedCamera
 from tropometer.swing.measured import Measured
+from tropometer.swing.scene.eye import Eye
+from tropometer.swing.usual import STATURE_M, usual
 
 # Beyond these a clip should be filmed again; common practice, no source.
 FAR_OFF_SQUARE_DEG = 15.0
@@ -17,6 +19,7 @@ NEAR_M = 2.5
 LOW_M, HIGH_M = 0.5, 1.6
 FAR_ROLLED_DEG = 3.0
 HIPS_UP_M = 0.9
+HIPS_SD_M = 0.03
 STEP_M = 0.01
 
 
@@ -38,7 +41,7 @@ def audit(solved: SolvedCamera, hips_b: Measured) -> CameraAudit:
     """The audit of a solved camera; the player stands in the middle of the mat, the hips at B `hips_b`."""
     across = 0 if solved.camera.view == "face_on" else 1
 
-    def figures(camera: Pinhole, b: float = hips_b.value) -> list[float]:
+    def figures(camera: Pinhole, b: float = float(hips_b.value)) -> list[float]:
         player = hips_at(b)
         on_floor = camera.eye[:2] - player[:2]
         return [
@@ -52,7 +55,7 @@ def audit(solved: SolvedCamera, hips_b: Measured) -> CameraAudit:
         ]
 
     # What is not known of where the player stands counts too.
-    here, there = figures(solved.camera), figures(solved.camera, hips_b.value + STEP_M)
+    here, there = figures(solved.camera), figures(solved.camera, float(hips_b.value) + STEP_M)
     aside = hips_b - hips_b.value
     distance, height, off_square, tilt, roll, beside, scale = (
         figure + aside * ((b - a) / STEP_M)
@@ -61,6 +64,14 @@ def audit(solved: SolvedCamera, hips_b: Measured) -> CameraAudit:
     return CameraAudit(
         distance, height, off_square, tilt, roll, beside, scale, _refilm(distance, height, off_square, roll)
     )
+
+
+def hips_on_mat(eye: Eye) -> Measured:
+    """B of the hips at address on the mat's own scale."""
+    usually, _ = usual("lead_hip", np.zeros(1), STATURE_M)
+    own = {SOURCE: eye.origin_by_camera[1], "where the player stands": eye.origin_own[1]}
+    spread = Measured.of(usually[0, 1], HIPS_SD_M, "where the hips are over the feet")
+    return Measured(np.asarray(eye.origin[1]), own) + spread
 
 
 def hips_at(b: float) -> Array:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 Pixel = tuple[float, float]
 
@@ -35,11 +35,12 @@ class FloorLength:
     length_m: float
     length_sd_m: float
     sd_px: float
+    along_b: tuple[float, float] | None = None  # along the target line at this B, and how surely, metres
 
     def mirrored(self, width: int) -> FloorLength:
         """The same thing in the mirrored picture."""
         a, b = ((width - x, y) for x, y in (self.a, self.b))
-        return FloorLength(a, b, self.length_m, self.length_sd_m, self.sd_px)
+        return replace(self, a=a, b=b)
 
 
 @dataclass(frozen=True)
@@ -51,6 +52,7 @@ class CameraFacts:
     off_square_deg: tuple[float, float] | None = None
     plumb: PlumbLine | None = None
     length: FloorLength | None = None
+    body_length: FloorLength | None = None  # held upright or lying in the plane that the player stands in
 
     def mirrored(self, width: int) -> CameraFacts:
         """The same facts about the mirrored picture."""
@@ -60,4 +62,5 @@ class CameraFacts:
             self.off_square_deg,
             self.plumb.mirrored(width) if self.plumb else None,
             self.length.mirrored(width) if self.length else None,
+            self.body_length.mirrored(width) if self.body_length else None,
         )

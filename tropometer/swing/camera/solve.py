@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -21,26 +21,45 @@ from tropometer.swing.camera.facts import (
     HEIGHT_SD_M,
     PLAYER_ON_MAT_M,
     CameraFacts,
+    FloorLength,
 )
 from tropometer.swing.camera.pinhole import Array, Pinhole
 from tropometer.swing.measured import Measured
 from tropometer.swing.names import View
 
 LEAST_POINTS = 4
-# What a phone on a stand is like, as mean and standard deviation; common practice, no source.
-FOCAL_OF_LONG_SIDE = (1.0, 0.3)  # a ratio; the spread is of its logarithm
-HEIGHT_M = (1.1, 0.4)
-ROLL = (0.0, math.radians(2.0))
-TILT = (math.radians(5.0), math.radians(10.0))
-OFF_SQUARE = (0.0, math.radians(12.0))
 STARTS_M = (3.0, 4.5, 7.0)  # distances the fit is begun from
 WORST_MISFIT = (
     4.0  # standard deviations, root mean square, beyond which the points are not what they are said to be
 )
 GOOD_COST = 8.0  # of a fit that needs no other start: half the sum of squares of a dozen residuals
 STRANGEST = 3.5  # standard deviations from what is usual, beyond which nobody would have put up the camera so
-USUAL = 5  # unknowns of which it is known what is usual
 SOURCE = "camera"
+ALONG = math.radians(2.0)  # how surely a stick that is said to lie along the target line does
+BODY_DEPTH_M = 0.04  # what is held in the plane of the body lies in it so surely
+
+
+@dataclass(frozen=True)
+class UsualCamera:
+    """What a phone on a stand is like, each as mean and standard deviation; common practice, no source."""
+
+    focal_of_long_side: tuple[float, float] = (1.0, 0.3)  # a ratio; the spread is of its logarithm
+    height_m: tuple[float, float] = (1.1, 0.4)
+    roll: tuple[float, float] = (0.0, math.radians(2.0))
+    tilt: tuple[float, float] = (math.radians(5.0), math.radians(10.0))
+    off_square: tuple[float, float] = (0.0, math.radians(12.0))
+    nearness_per_m: tuple[float, float] | None = None  # 1 / distance to the player
+    player_b_m: float = PLAYER_ON_MAT_M[0]  # of the hips, from the origin of the floor points
+
+
+# Where a mat tells, little is taken for granted; where none lies, that somebody placed the phone with care.
+BY_MAT = UsualCamera()
+BY_EYE = UsualCamera(
+    roll=(0.0, math.radians(0.6)),
+    off_square=(0.0, math.radians(4.0)),
+    nearness_per_m=(0.261, 0.056),  # phones stand 2.6 to 5.4 m away
+    player_b_m=-0.10,
+)
 
 
 @dataclass(frozen=True)
@@ -74,34 +93,35 @@ class SolvedCamera:
     def measure_all(self, values: Callable[[Pinhole], Sequence[float]]) -> list[Measured]:
         """Several such things; their errors are correlated as they should be."""
         mean = np.asarray(values(self.camera), float)
-        moved = np.array([values(camera) for camera in self._moved]) - mean
-        return [
-            Measured(float(mean[i]), {f"{SOURCE} {k}": float(moved[k, i]) for k in range(len(moved))})
-            for i in range(len(mean))
-        ]
+        moved = np.array([values(camera) for camera in self.moved]) - mean
+        return [Measured(mean[i], {SOURCE: moved[:, i]}) for i in range(len(mean))]
 
     @cached_property
-    def _moved(self) -> list[Pinhole]:
+    def moved(self) -> list[Pinhole]:
         """The camera one standard deviation away along each independent direction of its error."""
         own = _unknowns(self.camera)
         return [_camera(own + column, self.camera) for column in self.columns.T]
 
 
 def solve_camera(
-    points: Sequence[FloorPoint], view: View, width: int, height: int, facts: CameraFacts | None = None
+    points: Sequence[FloorPoint],
+    view: View,
+    width: int,
+    height: int,
+    facts: CameraFacts | None = None,
+    usual: UsualCamera = BY_MAT,
 ) -> SolvedCamera:
     """The camera that saw these floor points, and of which these facts are known.
 
-    Raises Unsolved when there are too few points, when they lie on a line, or when no camera sees
-    them as they are said to lie.
+    Raises Unsolved when no camera sees the points as they are said to lie; and, where they alone are to tell
+    (`BY_MAT`), when there are too few of them or they lie on a line.
     """
-    if len(points) < LEAST_POINTS:
-        raise Unsolved(f"It takes {LEAST_POINTS} floor points; there are {len(points)}.")
+    if usual is BY_MAT:
+        _check_points(points)
+    known = facts or CameraFacts()
     floor = np.array([[p.t_m, p.b_m, 0.0] for p in points])
     pixels = np.array([[p.x, p.y] for p in points])
     sd = np.array([p.sd_px for p in points])
-    if np.linalg.svd(floor[:, :2] - floor[:, :2].mean(axis=0), compute_uv=False)[-1] < 0.05:
-        raise Unsolved("The floor points lie on one line.")
     blank = Pinhole(view, width, height, 1.0, np.zeros(3))
 
     def residuals(unknowns: Array) -> Array:
@@ -110,24 +130,32 @@ def solve_camera(
         return np.concatenate(
             [
                 np.nan_to_num(missed, nan=1e3).ravel(),
-                _unusual(unknowns, max(width, height)),
-                np.nan_to_num(_against(camera, facts or CameraFacts()), nan=1e3),
+                _unusual(unknowns, max(width, height), usual),
+                np.nan_to_num(_against(camera, known, usual), nan=1e3),
             ]
         )
 
     fits = []
-    for start in _starts(floor, blank):
+    for start in _starts(floor, blank, usual):
         fits.append(least_squares(residuals, start, method="lm"))
         if float(fits[-1].cost) < GOOD_COST:
             break
     best = min(fits, key=lambda fit: float(fit.cost))
     misfit = float(np.sqrt(np.mean(np.square(best.fun[: 2 * len(points)]))))
-    strangest = float(np.abs(best.fun[2 * len(points) : 2 * len(points) + USUAL]).max())
+    beliefs = len(_unusual(best.x, max(width, height), usual))
+    strangest = float(np.abs(best.fun[2 * len(points) : 2 * len(points) + beliefs]).max())
     if misfit > WORST_MISFIT or strangest > STRANGEST:
-        raise Unsolved("No camera sees points that lie so: check their order and the size that was given.")
-    if float(np.abs(best.fun[2 * len(points) + USUAL :]).max(initial=0.0)) > STRANGEST:
+        raise Unsolved(
+            "No camera sees points that lie so: check their order and the size that was given."
+            if usual is BY_MAT
+            else "No camera sees the known length and the feet so: check the length, its place and the feet."
+        )
+    if float(np.abs(best.fun[2 * len(points) + beliefs :]).max(initial=0.0)) > STRANGEST:
         raise Unsolved(
             "The mat disagrees with what else was said of the camera: "
+            "check the distance, the height, the plumb line and the known length."
+            if usual is BY_MAT
+            else "What was said of the camera disagrees: "
             "check the distance, the height, the plumb line and the known length."
         )
     slopes = np.asarray(best.jac, float)
@@ -135,26 +163,38 @@ def solve_camera(
     return SolvedCamera(_camera(best.x, blank), columns, misfit)
 
 
-def _unusual(unknowns: Array, long_side: int) -> Array:
+def _check_points(points: Sequence[FloorPoint]) -> None:
+    if len(points) < LEAST_POINTS:
+        raise Unsolved(f"It takes {LEAST_POINTS} floor points; there are {len(points)}.")
+    floor = np.array([[p.t_m, p.b_m] for p in points])
+    if np.linalg.svd(floor - floor.mean(axis=0), compute_uv=False)[-1] < 0.05:
+        raise Unsolved("The floor points lie on one line.")
+
+
+def _unusual(unknowns: Array, long_side: int, usual: UsualCamera) -> Array:
     """How far the unknowns lie from what is usual, standard deviations."""
-    log_focal, _, _, up, off_square, tilt, roll = unknowns
-    return np.array(
-        [
-            (log_focal - math.log(FOCAL_OF_LONG_SIDE[0] * long_side)) / FOCAL_OF_LONG_SIDE[1],
-            (up - HEIGHT_M[0]) / HEIGHT_M[1],
-            (off_square - OFF_SQUARE[0]) / OFF_SQUARE[1],
-            (tilt - TILT[0]) / TILT[1],
-            (roll - ROLL[0]) / ROLL[1],
-        ]
-    )
+    log_focal, t, b, up, off_square, tilt, roll = unknowns
+    focal, spread = usual.focal_of_long_side
+    missed = [(log_focal - math.log(focal * long_side)) / spread]
+    for value, (expected, sd) in (
+        (up, usual.height_m),
+        (off_square, usual.off_square),
+        (tilt, usual.tilt),
+        (roll, usual.roll),
+    ):
+        missed.append((value - expected) / sd)
+    if usual.nearness_per_m is not None:
+        near, sd = usual.nearness_per_m
+        missed.append((1 / max(math.hypot(t, b - usual.player_b_m), 0.1) - near) / sd)
+    return np.array(missed)
 
 
-def _against(camera: Pinhole, facts: CameraFacts) -> Array:
+def _against(camera: Pinhole, facts: CameraFacts, usual: UsualCamera) -> Array:
     """How far a camera is from what is known of it, standard deviations."""
     missed = []
     if facts.distance_m is not None:
-        behind, spread = PLAYER_ON_MAT_M
-        far = math.hypot(camera.eye[0], camera.eye[1] - behind)
+        _, spread = PLAYER_ON_MAT_M
+        far = math.hypot(camera.eye[0], camera.eye[1] - usual.player_b_m)
         missed.append((far - facts.distance_m) / math.hypot(DISTANCE_SD * facts.distance_m, spread))
     if facts.height_m is not None:
         missed.append((camera.eye[2] - facts.height_m) / HEIGHT_SD_M)
@@ -169,19 +209,37 @@ def _against(camera: Pinhole, facts: CameraFacts) -> Array:
         missed.append(aside / (math.sqrt(2) * facts.plumb.sd_px))
     if facts.length is not None:
         ends = camera.on_plane(np.array([facts.length.a, facts.length.b]), 2, 0.0)
-        pixels = math.dist(facts.length.a, facts.length.b)
-        found = float(np.linalg.norm(ends[1] - ends[0]))
-        of_click = math.sqrt(2) * facts.length.sd_px * facts.length.length_m / pixels
-        missed.append((found - facts.length.length_m) / math.hypot(facts.length.length_sd_m, of_click))
+        missed.append(_too_long(facts.length, ends))
+        if facts.length.along_b is not None and camera.view == "face_on":
+            ahead, sd = facts.length.along_b
+            missed.append((ends[:, 1].mean() - ahead) / sd)
+            along = ends[1] - ends[0]
+            missed.append(math.atan2(along[1], abs(along[0])) / ALONG)
+    if facts.body_length is not None:
+        axis = 1 if camera.view == "face_on" else 0
+        plane = usual.player_b_m if camera.view == "face_on" else 0.0
+        length = facts.body_length
+        ends = camera.on_plane(np.array([length.a, length.b]), axis, plane)
+        far = max(abs(camera.eye[axis] - plane), 0.1)
+        unsure = math.hypot(length.length_sd_m, length.length_m * BODY_DEPTH_M / far)
+        missed.append(_too_long(replace(length, length_sd_m=unsure), ends))
     return np.array(missed, float)
 
 
-def _starts(floor: Array, blank: Pinhole) -> list[Array]:
+def _too_long(length: FloorLength, ends: Array) -> float:
+    """By how many standard deviations the ends (2, 3) lie too far apart."""
+    of_click = math.sqrt(2) * length.sd_px * length.length_m / math.dist(length.a, length.b)
+    found = float(np.linalg.norm(ends[1] - ends[0]))
+    return (found - length.length_m) / math.hypot(length.length_sd_m, of_click)
+
+
+def _starts(floor: Array, blank: Pinhole, usual: UsualCamera) -> list[Array]:
     middle = floor.mean(axis=0)
     away = -blank.rotation[2]  # from what is looked at back to the camera
-    log_focal = math.log(FOCAL_OF_LONG_SIDE[0] * max(blank.width, blank.height))
+    log_focal = math.log(usual.focal_of_long_side[0] * max(blank.width, blank.height))
     return [
-        np.array([log_focal, *(middle + far * away)[:2], HEIGHT_M[0], 0.0, TILT[0], 0.0]) for far in STARTS_M
+        np.array([log_focal, *(middle + far * away)[:2], usual.height_m[0], 0.0, usual.tilt[0], 0.0])
+        for far in STARTS_M
     ]
 
 

@@ -1289,8 +1289,8 @@ export interface components {
             label: string;
             /** Lines */
             lines: components["schemas"]["LineOut"][];
-            /** Spans */
-            spans: components["schemas"]["SpanOut"][];
+            /** Shapes */
+            shapes: components["schemas"]["ShapeOut"][];
         };
         /** HiddenOut */
         HiddenOut: {
@@ -1307,7 +1307,7 @@ export interface components {
              * Style
              * @enum {string}
              */
-            style: "plumb" | "gate";
+            style: "plumb" | "gate" | "post" | "wall";
         };
         /**
          * MarkColumns
@@ -1359,6 +1359,8 @@ export interface components {
             name: string;
             /** At */
             at: ("address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish") | null;
+            /** View */
+            view: ("face_on" | "down_the_line") | null;
         };
         /**
          * NextOut
@@ -1453,16 +1455,18 @@ export interface components {
         ReadingOut: {
             /** Reading */
             reading: string;
-            /**
-             * At
-             * @enum {string}
-             */
-            at: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
+            /** At */
+            at: string;
             /**
              * Unit
              * @enum {string}
              */
-            unit: "m" | "ratio";
+            unit: "m" | "deg" | "ratio" | "s" | "hours" | "sd";
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "feet" | "knees" | "pelvis" | "trunk" | "sequence" | "pressure";
             /**
              * Status
              * @enum {string}
@@ -1472,6 +1476,8 @@ export interface components {
             method: string;
             /** Sign */
             sign: string;
+            /** Said */
+            said: string;
             /** Value */
             value: number | null;
             /** U95 */
@@ -1492,15 +1498,11 @@ export interface components {
             /** Standing */
             standing: ("inside" | "edge" | "below" | "above" | "undecided") | null;
         };
-        /** ShareOut */
-        ShareOut: {
-            /** Source */
-            source: string;
-            /** Share */
-            share: number;
-        };
-        /** SpanOut */
-        SpanOut: {
+        /**
+         * ShapeOut
+         * @description What a gauge draws on one frame, and the reading that it shows, if that is given.
+         */
+        ShapeOut: {
             /** Frame */
             frame: number;
             /**
@@ -1508,12 +1510,31 @@ export interface components {
              * @enum {string}
              */
             at: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
-            a: components["schemas"]["PointOut"];
-            b: components["schemas"]["PointOut"];
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+            /**
+             * Style
+             * @enum {string}
+             */
+            style: "span" | "bones" | "level";
+            /** Reading */
+            reading: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "deg" | "ratio" | "s" | "hours" | "sd";
             /** Value */
-            value: number;
+            value: number | null;
             /** U95 */
-            u95: number;
+            u95: number | null;
+        };
+        /** ShareOut */
+        ShareOut: {
+            /** Source */
+            source: string;
+            /** Share */
+            share: number;
         };
         /** ClipChange */
         ClipChange: {
@@ -2071,7 +2092,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "m" | "ratio";
+            unit: "m" | "deg" | "ratio" | "s" | "hours" | "sd";
             /** Value */
             value: number;
             /** U95 */
@@ -2150,6 +2171,8 @@ export interface components {
              * @default
              */
             words: string;
+            /** Gauges */
+            gauges?: string[] | null;
         };
         /** LessonFrameChange */
         LessonFrameChange: {

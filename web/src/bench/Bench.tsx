@@ -22,17 +22,18 @@ import { CarryOver } from "./CarryOver";
 import { DoubtQueue } from "./DoubtQueue";
 import { EventList } from "./EventList";
 import { onOtherTabs } from "./edits";
+import { GaugeMenu } from "./GaugeMenu";
 import { HandTestButton } from "./HandTest";
 import { KnownLengthPanel } from "./KnownLengthPanel";
 import { KEYS, useKeys } from "./keys";
 import { MarkRail } from "./MarkRail";
+import { ReadingsPanel } from "./ReadingsPanel";
 import { RoundPanel } from "./RoundPanel";
 import { SavingSign } from "./SavingSign";
 import { Stage } from "./Stage";
 import { StageTools } from "./StageTools";
 import { SwingRule } from "./SwingRule";
 import { recall, remember } from "./standing";
-import { Tapes } from "./Tapes";
 import { Transport } from "./Transport";
 import { usePlay } from "./usePlay";
 import { WindowMenu } from "./WindowMenu";
@@ -219,6 +220,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
             <div className="flex items-center gap-1">
               <HandTestButton />
               <EventList />
+              <GaugeMenu />
               <WindowMenu />
               <StageTools />
             </div>
@@ -228,7 +230,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
         <div className="flex min-h-0 w-[300px] shrink-0 flex-col gap-2 overflow-y-auto">
           <ActiveMat units={units} />
           <ActiveRound />
-          <Tapes units={units} school={school} />
+          <ReadingsPanel units={units} school={school} />
           <ActiveLength units={units} />
           <ActiveDoubts />
           {student && (
@@ -338,7 +340,7 @@ function usePick(bench: BenchOf) {
       const from = sides[active] ?? sides[OTHER[active]];
       if (!from) throw new Error("There is no frame to pick.");
       const { id } = await lesson.mutateAsync();
-      const body = { clip_id: from.clip.id, frame: from.frame, words: "" };
+      const body = { clip_id: from.clip.id, frame: from.frame, words: "", gauges: bench.getState().pinned };
       return got(api.POST("/api/lessons/{id}/frames", { params: { path: { id } }, body }));
     },
     onSuccess: (saved) => {

@@ -1,6 +1,6 @@
 import { type FormEvent, useEffect, useState } from "react";
 import { metres, shown, type Units } from "../units";
-import { CHECKPOINT_WORDS, type Hand, READING_WORDS } from "../words";
+import { type Hand, momentWords, READING_WORDS } from "../words";
 import { useBench } from "./benchContext";
 import type { Side, SideState } from "./benchStore";
 import type { ClipMarks, Mat } from "./edits";
@@ -138,7 +138,11 @@ function Audit({ camera, mat, view, hand }: { camera: Camera; mat: Mat; view: Vi
 /** How much of each reading's interval the camera's own error is. */
 function Effect({ state, units }: { state: SideState; units: Units }) {
   const given = state.readings.filter(
-    (reading) => reading.u95 !== null && reading.clips.includes(state.clip.id) && reading.unit === "m",
+    (reading) =>
+      reading.u95 !== null &&
+      reading.clips.includes(state.clip.id) &&
+      reading.unit === "m" &&
+      reading.band !== null,
   );
   if (!given.length) return null;
   return (
@@ -152,7 +156,7 @@ function Effect({ state, units }: { state: SideState; units: Units }) {
         return (
           <div key={`${reading.reading} ${reading.at}`} className="contents">
             <dt>
-              {READING_WORDS[reading.reading]}, {CHECKPOINT_WORDS[reading.at].toLowerCase()}
+              {READING_WORDS[reading.reading]}, {momentWords(reading.at).toLowerCase()}
             </dt>
             <dd className="num text-right">
               ±{figure((reading.u95 ?? 0) * Math.sqrt(share))} of ±{figure(reading.u95 ?? 0)} {units}

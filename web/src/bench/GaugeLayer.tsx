@@ -1,22 +1,51 @@
 import type { Schemas } from "../api/client";
 import { type Units, withError } from "../units";
+import { SHORT_WORDS, SIGNED } from "../words";
 import type { Point } from "./stageView";
 
 type Gauge = Schemas["GaugeOut"];
+type Shape = Gauge["shapes"][number];
 
 interface Props {
   gauges: Gauge[];
-  frame: number | null; // null: every span
+  frame: number | null; // null: every shape
   place: (point: Point) => Point;
   units: Units;
   ink: string;
 }
 
+const DASHES: Record<Gauge["lines"][number]["style"], string | undefined> = {
+  plumb: undefined,
+  gate: "7 5",
+  post: "2 4",
+  wall: "12 3",
+};
+const LABEL_ROW = 19;
+
 /** The lines of the trade over a picture, with what they measure on this frame. */
 export function GaugeLayer({ gauges, frame, place, units, ink }: Props) {
-  // What is measured on one side of the player is written on that side.
-  const across = gauges.flatMap((gauge) => gauge.lines.map((line) => place(line.b).x));
-  const middle = (Math.min(...across) + Math.max(...across)) / 2;
+  const shapes = gauges.flatMap((gauge) =>
+    gauge.shapes
+      .filter((shape) => frame === null || shape.frame === frame)
+      .map((shape) => ({ gauge, shape, points: shape.points.map(place) })),
+  );
+  const across = [
+    ...gauges.flatMap((gauge) => gauge.lines.map((line) => place(line.b).x)),
+    ...shapes.flatMap(({ points }) => points.map((point) => point.x)),
+  ];
+  const [left, right] = [Math.min(...across), Math.max(...across)];
+  const middle = (left + right) / 2;
+  // Labels stand in a column to each side of the player, never over feet or hips.
+  const labels = shapes
+    .filter(({ shape }) => shape.value !== null)
+    .map(({ gauge, shape, points }) => {
+      const end = points.at(-1) ?? { x: 0, y: 0 };
+      return { gauge, shape, end, toLeft: end.x < middle };
+    });
+  const rows = {
+    left: stacked(labels.filter((each) => each.toLeft)),
+    right: stacked(labels.filter((each) => !each.toLeft)),
+  };
   return (
     <g className="pointer-events-none">
       {gauges.map((gauge) => (
@@ -26,23 +55,10 @@ export function GaugeLayer({ gauges, frame, place, units, ink }: Props) {
             const b = place(line.b);
             return (
               <g key={line.style}>
-                <line
-                  x1={a.x}
-                  y1={a.y}
-                  x2={b.x}
-                  y2={b.y}
-                  stroke="#10201D"
-                  strokeOpacity={0.55}
-                  strokeWidth={3.5}
-                />
-                <line
-                  x1={a.x}
-                  y1={a.y}
-                  x2={b.x}
-                  y2={b.y}
-                  stroke={line.style === "plumb" ? "#F6F3EA" : ink}
-                  strokeWidth={1.5}
-                  strokeDasharray={line.style === "gate" ? "7 5" : undefined}
+                <Stroke
+                  points={[a, b]}
+                  ink={line.style === "plumb" ? "#F6F3EA" : ink}
+                  dashes={DASHES[line.style]}
                 />
                 {line.style === "plumb" && <circle cx={a.x} cy={a.y} r={4} fill="#B8892B" stroke="#10201D" />}
               </g>
@@ -50,56 +66,112 @@ export function GaugeLayer({ gauges, frame, place, units, ink }: Props) {
           })}
         </g>
       ))}
-      {gauges
-        .flatMap((gauge) => gauge.spans.map((span) => ({ gauge, span })))
-        .filter(({ span }) => frame === null || span.frame === frame)
-        .map(({ gauge, span }) => (
-          <Span
-            key={gauge.id}
-            id={gauge.id}
-            span={span}
-            toLeft={place(span.b).x < middle}
-            place={place}
-            units={units}
-          />
-        ))}
+      {shapes.map(({ gauge, shape, points }) => (
+        <g key={`${gauge.id} ${shape.frame}`} data-shape={gauge.id}>
+          {shape.style === "span" ? (
+            <Span points={points} />
+          ) : (
+            <Stroke points={points} ink="#D8AA4C" dashes={shape.style === "level" ? "9 3" : undefined} />
+          )}
+        </g>
+      ))}
+      {[...rows.left, ...rows.right].map(({ gauge, shape, end, toLeft, y }) => (
+        <Label
+          key={`${gauge.id} ${shape.frame}`}
+          id={gauge.id}
+          shape={shape}
+          end={end}
+          toLeft={toLeft}
+          y={y}
+          edge={toLeft ? left : right}
+          units={units}
+        />
+      ))}
     </g>
   );
 }
 
-function Span(props: {
-  id: string;
-  span: Gauge["spans"][number];
+interface Labelled {
+  gauge: Gauge;
+  shape: Shape;
+  end: Point;
   toLeft: boolean;
-  place: Props["place"];
-  units: Units;
-}) {
-  const a = props.place(props.span.a);
-  const b = props.place(props.span.b);
-  // Spans of both edges lie at about one height: each gate's is drawn a little lower than the plumb's.
-  const y = b.y + (props.id === "trail_plumb" ? 0 : 16);
-  const name = props.id === "trail_plumb" ? "gap" : "moved";
-  const text = `${name} ${withError(props.span.value, props.span.u95, "m", props.units, props.id !== "trail_plumb")}`;
-  const { toLeft } = props;
-  const width = text.length * 6.7 + 10;
-  const textX = toLeft ? Math.min(a.x, b.x) - width - 6 : Math.max(a.x, b.x) + 6;
+}
+
+/** Labels of one side from top to bottom, none over another. */
+function stacked(labels: Labelled[]): (Labelled & { y: number })[] {
+  let last = Number.NEGATIVE_INFINITY;
+  return [...labels]
+    .sort((a, b) => a.end.y - b.end.y)
+    .map((label) => {
+      last = Math.max(label.end.y, last + LABEL_ROW);
+      return { ...label, y: last };
+    });
+}
+
+function Stroke({ points, ink, dashes }: { points: Point[]; ink: string; dashes?: string }) {
+  const path = points.map((point) => `${point.x.toFixed(1)},${point.y.toFixed(1)}`).join(" ");
   return (
-    <g data-span={props.id}>
-      <line x1={a.x} y1={y} x2={b.x} y2={y} stroke="#10201D" strokeWidth={5} strokeOpacity={0.6} />
-      <line x1={a.x} y1={y} x2={b.x} y2={y} stroke="#D8AA4C" strokeWidth={2.5} />
-      {[a.x, b.x].map((x, i) => (
+    <>
+      <polyline points={path} fill="none" stroke="#10201D" strokeOpacity={0.55} strokeWidth={3.5} />
+      <polyline points={path} fill="none" stroke={ink} strokeWidth={1.5} strokeDasharray={dashes} />
+    </>
+  );
+}
+
+/** A measured way from its start to the mark, with a tick at each end. */
+function Span({ points }: { points: Point[] }) {
+  const [a, b] = [points[0], points.at(-1)];
+  if (!a || !b) return null;
+  const length = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+  const [across, down] = [(-(b.y - a.y) / length) * 6, ((b.x - a.x) / length) * 6];
+  return (
+    <>
+      <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="#10201D" strokeWidth={5} strokeOpacity={0.6} />
+      <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="#D8AA4C" strokeWidth={2.5} />
+      {[a, b].map((end, i) => (
         <line
           key={i === 0 ? "start" : "end"}
-          x1={x}
-          x2={x}
-          y1={y - 6}
-          y2={y + 6}
+          x1={end.x - across}
+          y1={end.y - down}
+          x2={end.x + across}
+          y2={end.y + down}
           stroke="#D8AA4C"
           strokeWidth={2}
         />
       ))}
-      <rect x={textX} y={y - 9} width={width} height={18} rx={2} fill="#10201D" fillOpacity={0.82} />
-      <text x={textX + 5} y={y + 4} className="num" fontSize={11} fill="#F6F3EA">
+    </>
+  );
+}
+
+function Label(props: {
+  id: string;
+  shape: Shape;
+  end: Point;
+  toLeft: boolean;
+  y: number;
+  edge: number;
+  units: Units;
+}) {
+  const { id, shape, end, toLeft, y, edge, units } = props;
+  const { value, u95, reading, unit } = shape;
+  if (value === null || u95 === null) return null;
+  const text = `${SHORT_WORDS[reading] ?? reading} ${withError(value, u95, unit, units, SIGNED.has(reading))}`;
+  const width = text.length * 6.7 + 10;
+  const x = toLeft ? edge - width - 14 : edge + 14;
+  return (
+    <g data-span={id}>
+      <line
+        x1={end.x}
+        y1={end.y}
+        x2={toLeft ? x + width : x}
+        y2={y}
+        stroke="#D8AA4C"
+        strokeWidth={1}
+        strokeOpacity={0.75}
+      />
+      <rect x={x} y={y - 9} width={width} height={18} rx={2} fill="#10201D" fillOpacity={0.82} />
+      <text x={x + 5} y={y + 4} className="num" fontSize={11} fill="#F6F3EA">
         {text}
       </text>
     </g>

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { type KeyboardEvent, type PointerEvent, useCallback, useRef, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, useCallback, useMemo, useRef, useState } from "react";
 import { meQuery } from "../api/queries";
 import type { Units } from "../units";
 import { MARK_WORDS } from "../words";
@@ -83,6 +83,15 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   );
 
   // A mat, a known length and the lines of the trade stand in the range: they go with a hand-held camera.
+  const pinned = useBench((bench) => bench.pinned);
+  const looked = useBench((bench) => bench.focus?.reading);
+  const gauges = useMemo(
+    () =>
+      state.on.gauges.filter(
+        (gauge) => pinned.includes(gauge.id) || gauge.shapes.some((shape) => shape.reading === looked),
+      ),
+    [state.on.gauges, pinned, looked],
+  );
   const motion = clip.camera_motion;
   const placeStill = useCallback(
     (point: Point) => place(moved(motion, shownFrame, point)),
@@ -260,13 +269,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         {stableView && side === "student" && <Overlay lower={state} view={stableView} stage={size} />}
         {stableView && (
           <svg className="absolute inset-0 h-full w-full" aria-hidden="true">
-            <GaugeLayer
-              gauges={state.on.gauges}
-              frame={shownFrame}
-              place={placeStill}
-              units={units}
-              ink={INK[side]}
-            />
+            <GaugeLayer gauges={gauges} frame={shownFrame} place={placeStill} units={units} ink={INK[side]} />
             {state.on.calibration && (
               <KnownLengthLine known={state.on.calibration} place={placeStill} units={units} />
             )}

@@ -1,7 +1,8 @@
 import { memo } from "react";
 import { type Units, withError } from "../units";
-import { CHECKPOINT_WORDS, direction, READING_WORDS } from "../words";
+import { direction, momentWords, READING_WORDS, SAID_WORDS, SIGNED } from "../words";
 import type { Reading } from "./benchStore";
+import { TapeDetail } from "./TapeDetail";
 import { tapeScale } from "./tapeScale";
 
 const WIDTH = 284;
@@ -11,44 +12,57 @@ const PAD = 14;
 interface Props {
   reading: Reading;
   reference?: Reading;
+  open: boolean; // what stands behind it is shown beneath
   units: Units;
   go: (reading: Reading) => void;
 }
 
 /** A reading on a piece of measuring tape; a click goes to the frame it came from. */
-export const Tape = memo(function Tape({ reading, reference, units, go }: Props) {
+export const Tape = memo(function Tape({ reading, reference, open, units, go }: Props) {
   const { value, u95 } = reading;
   const given = reading.status === "ok" && value !== null && u95 !== null;
   const word = READING_WORDS[reading.reading] ?? reading.reading;
   return (
-    <button
-      type="button"
-      data-testid={`tape-${reading.reading}-${reading.at}`}
-      className="block w-full border-b border-pine/20 py-1 text-left last:border-0 hover:bg-base-200"
-      onClick={() => go(reading)}
-      title={given ? `${reading.method} Largest error: ${reading.largest_error}.` : reading.method}
-    >
-      <span className="flex items-baseline justify-between gap-2 px-2">
-        <span className="flex items-center gap-1.5 text-sm font-medium">
-          <Standing of={given ? reading.standing : null} />
-          {word}
-          <span className="sr-only"> at {CHECKPOINT_WORDS[reading.at]}: </span>
-        </span>
-        {given ? (
-          <span className="num text-sm font-semibold">
-            {withError(value, u95, reading.unit, units, reading.reading === "pelvis_sway")}
-            <span className="sr-only">
-              , {direction(reading.reading, value)}. {standingWords(reading.standing)}
+    <div className="border-b border-pine/20 last:border-0">
+      <button
+        type="button"
+        aria-expanded={given ? open : undefined}
+        data-testid={`tape-${reading.reading}-${reading.at}`}
+        className="block w-full py-1 text-left hover:bg-base-200"
+        onClick={() => go(reading)}
+        title={reading.method}
+      >
+        <span className="flex items-baseline justify-between gap-2 px-2">
+          <span className="flex items-center gap-1.5 text-sm font-medium">
+            <Standing of={given ? reading.standing : null} />
+            <span>
+              {word} <span className="font-normal opacity-80">{momentWords(reading.at).toLowerCase()}</span>
             </span>
+            <span className="sr-only">: </span>
           </span>
-        ) : null}
-      </span>
-      {given ? (
-        <TapePicture reading={reading} value={value} u95={u95} reference={reference} units={units} />
-      ) : (
-        <span className="block px-2 py-1 text-sm">{reading.reason}</span>
-      )}
-    </button>
+          {given ? (
+            <span className="num text-sm font-semibold">
+              {reading.said
+                ? SAID_WORDS[reading.said]
+                : withError(value, u95, reading.unit, units, SIGNED.has(reading.reading))}
+              <span className="sr-only">
+                , {direction(reading.reading, value, reading.sign)}. {standingWords(reading.standing)}
+              </span>
+            </span>
+          ) : null}
+        </span>
+        {given && reading.said && (
+          <span className="block px-2 text-xs">
+            <span className="num">{value.toFixed(1)}</span> standard deviations from the nearest limit
+          </span>
+        )}
+        {given && !reading.said && (
+          <TapePicture reading={reading} value={value} u95={u95} reference={reference} units={units} />
+        )}
+        {!given && <span className="block px-2 py-1 text-sm">{reading.reason}</span>}
+      </button>
+      {given && open && <TapeDetail reading={reading} />}
+    </div>
   );
 });
 

@@ -70,7 +70,9 @@ type Settable =
   | "groups"
   | "round"
   | "kept"
-  | "handTest";
+  | "handTest"
+  | "pinned"
+  | "focus";
 
 export interface BenchState {
   sides: Partial<Record<Side, SideState>>;
@@ -93,6 +95,8 @@ export interface BenchState {
   round: boolean; // the bench leads from mark to mark
   skipped: string[]; // places of the round that wait
   kept: string[]; // doubts that were looked at and kept
+  pinned: string[]; // gauges that stay on the stages
+  focus: { reading: string; at: string } | null; // the reading that is looked into: its gauge is shown too
   handTest: boolean; // clicks are counted for the hand's steadiness, not put down
   undone: Done[];
   done: Done[];
@@ -290,6 +294,8 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       skipped: [],
       kept: [],
       handTest: false,
+      pinned: ["trail_plumb", "trail_hip_gate", "lead_hip_gate", "seat_wall"],
+      focus: null,
       ...standing.tools,
       done: [],
       undone: [],

@@ -22,6 +22,7 @@ export const KEYS: [string, string][] = [
   ["H", "the mark in hand is hidden on this frame"],
   ["D", "the doubted marks, worst first"],
   ["E", "the events that are no checkpoints"],
+  [";", "the gauges that stay on the stages"],
   ["{ }", "the swing starts, ends at this frame of its clip"],
   ["J", "the swing's window in its clip"],
   ["W Q", "larger, smaller (or wheel, or two fingers)"],

@@ -16,7 +16,7 @@ const TOOLS = [
 /** Where an instructor stood on a bench: it survives a reload of the tab. */
 export interface Standing {
   places: Partial<Record<Side, { swingId: string; clipId: string; frame: number }>>;
-  tools: Partial<Pick<BenchState, (typeof TOOLS)[number] | "groups">>;
+  tools: Partial<Pick<BenchState, (typeof TOOLS)[number] | "groups" | "pinned">>;
 }
 
 const key = (swingId: string) => `tropometer.bench.${swingId}`;
@@ -32,11 +32,11 @@ export function recall(swingId: string): Standing {
 
 const HABITS = "tropometer.habits";
 
-/** What holds for every swing of this browser: which groups of marks are wanted. */
+/** What holds for every swing of this browser: which groups of marks are wanted, which gauges stay. */
 function habits(): Standing["tools"] {
   try {
-    const { groups } = JSON.parse(localStorage.getItem(HABITS) ?? "");
-    return Array.isArray(groups) ? { groups } : {};
+    const { groups, pinned } = JSON.parse(localStorage.getItem(HABITS) ?? "");
+    return { ...(Array.isArray(groups) ? { groups } : {}), ...(Array.isArray(pinned) ? { pinned } : {}) };
   } catch {
     return {};
   }
@@ -55,7 +55,7 @@ export function remember(swingId: string, bench: Bench): () => void {
     const tools = Object.fromEntries(TOOLS.map((tool) => [tool, state[tool]]));
     const standing: Standing = { places, tools };
     sessionStorage.setItem(key(swingId), JSON.stringify(standing));
-    localStorage.setItem(HABITS, JSON.stringify({ groups: state.groups }));
+    localStorage.setItem(HABITS, JSON.stringify({ groups: state.groups, pinned: state.pinned }));
   };
   const stop = bench.subscribe(() => {
     window.clearTimeout(timer);

@@ -25,6 +25,7 @@ from tropometer.server.demo import practice
 from tropometer.server.lessons.models import Lesson, new_token
 from tropometer.server.people.models import Student, User
 from tropometer.server.shelf.models import ReferenceSwing
+from tropometer.swing.wanted import WANTED
 
 CLIPS: Path = settings.ROOT / "demo" / "clips"
 MARK_SD_PX = 1.5
@@ -135,7 +136,26 @@ def arrived(instructor: User, name: str) -> ClipIn:
 def _marked(swing: Swing, names: tuple[str, ...]) -> None:
     for clip, name in zip(swing.clips.order_by("added_at"), names, strict=True):
         put_marks(clip, name)
+        put_other_marks(clip, name)
         put_mat(clip, name)
+
+
+def put_other_marks(clip: Clip, name: str) -> None:
+    """The rest of what the readings want at each checkpoint; what is hidden is guessed, and less sure."""
+    known = truth(name)
+    hand = random.Random(f"{name} rest")
+    placed = set(clip.marks.values_list("name", "frame"))
+    marks = []
+    for wanted in WANTED:
+        for at in wanted.at if wanted.view == known["view"] else ():
+            frame = known["checkpoints"][at]
+            if (wanted.name, frame) in placed:
+                continue
+            guessed = 2.0 if known["hidden"][wanted.name][frame] == "1" else 1.0
+            shake, sd_px = HAND_SHAKE_PX * guessed, MARK_SD_PX * guessed
+            x, y = (v + hand.gauss(0, shake) for v in known["pixels"][wanted.name][frame])
+            marks.append(Mark(clip=clip, name=wanted.name, frame=frame, x=x, y=y, sd_px=sd_px))
+    Mark.objects.bulk_create(marks)
 
 
 def put_mat(clip: Clip, name: str) -> None:

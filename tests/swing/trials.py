@@ -1,0 +1,176 @@
+"""Made-up golfers seen by made-up cameras and marked by an unsteady hand, with the truth beside them."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any, Literal
+
+import numpy as np
+from scipy.interpolate import CubicSpline
+
+from tests.swings import DEMO_CLIPS, truth
+from tropometer.golfer.camera import Camera
+from tropometer.golfer.true_readings import _At, _at_some, _everywhere, _set_up, going_back
+from tropometer.swing.camera.mat import Mat
+from tropometer.swing.names import CHECKPOINTS, View
+from tropometer.swing.record import Clip, KnownLength, Mark, SwingRecord
+from tropometer.swing.usual import kept_as, share_kept, spread_m
+
+SetUp = Literal["both", "face-on, mat", "face-on, stick", "down the line"]
+SET_UPS: dict[SetUp, tuple[View, ...]] = {
+    "both": ("face_on", "down_the_line"),
+    "face-on, mat": ("face_on",),
+    "face-on, stick": ("face_on",),
+    "down the line": ("down_the_line",),
+}
+MARGIN_S = 0.02
+MAT_M = 1.56
+STICK_M = 1.22
+
+
+@dataclass(frozen=True)
+class Trial:
+    """A record as somebody would mark it, and the true values of its readings."""
+
+    record: SwingRecord
+    true: dict[tuple[str, str], float | str]
+
+
+@dataclass(frozen=True)
+class Golfer:
+    """Where a golfer's marks go: splines over time by name (T, B, U), and when the checkpoints are."""
+
+    stature_m: float
+    paths: dict[str, CubicSpline]
+    checkpoints_s: dict[str, float]
+    first_s: float
+    last_s: float
+
+
+@lru_cache(maxsize=64)
+def golfer(name: str) -> Golfer:
+    known = truth(name)
+    times = np.array(known["times_s"]["frames"])
+    paths = {mark: CubicSpline(times, np.array(places)) for mark, places in known["tbu_m"].items()}
+    return Golfer(known["stature_m"], paths, known["times_s"]["checkpoints"], times[0], times[-1])
+
+
+NAMES = sorted(path.name.removesuffix(".truth.json.gz") for path in DEMO_CLIPS.glob("*_face.truth.json.gz"))
+
+
+def trials(set_up: SetUp, count: int, seed: int = 0) -> Iterator[Trial]:
+    """So many random trials of a set-up."""
+    random = np.random.default_rng(seed)
+    for _ in range(count):
+        yield _trial(set_up, random)
+
+
+def _trial(set_up: SetUp, random: np.random.Generator) -> Trial:
+    who = golfer(NAMES[random.integers(len(NAMES))])
+    size = random.uniform(0.92, 1.08)
+    # The player stands somewhere on the mat, not where the mat's own axes begin.
+    stands = np.array([random.normal(0, 0.1), random.normal(0, 0.1), 0.0])
+    left = bool(random.integers(2))
+    noise_px = random.uniform(0.8, 2.0)
+    own = _own_ways(who, size, random)
+    clips = tuple(
+        _clip(view, set_up, who, size, own, stands, left, noise_px, random) for view in SET_UPS[set_up]
+    )
+    record = SwingRecord("left" if left else "right", clips, who.stature_m * size)
+    return Trial(record, _true(who, size, own))
+
+
+def _own_ways(who: Golfer, size: float, random: np.random.Generator) -> dict[str, np.ndarray]:
+    """How far each mark lies beside the golfer's at each checkpoint (9, 3): as people differ."""
+    stature = who.stature_m * size
+    kept: dict[str, float] = {}
+    found = {}
+    for name in who.paths:
+        beside = np.zeros((len(CHECKPOINTS), 3))
+        for axis in (0, 1):
+            spread, share = spread_m(name, axis, stature), share_kept(name, axis)
+            always = kept.setdefault(f"{kept_as(name, axis)} {axis}", random.normal())
+            then = random.normal(size=len(CHECKPOINTS))
+            beside[:, axis] = spread * (np.sqrt(share) * always + np.sqrt(1 - share) * then)
+        found[name] = beside
+    return found
+
+
+def _clip(
+    view: View,
+    set_up: SetUp,
+    who: Golfer,
+    size: float,
+    own: dict[str, np.ndarray],
+    stands: np.ndarray,
+    left: bool,
+    noise_px: float,
+    random: np.random.Generator,
+) -> Clip:
+    careful = set_up == "face-on, stick"  # nobody measures the camera, so it is put up as phones are
+    camera = Camera(
+        view,
+        distance_m=random.uniform(3, 5),
+        height_m=random.normal(1.05, 0.12),
+        fov_deg=random.uniform(28, 36),
+        width=1280,
+        height=720,
+        off_square_deg=random.normal(0, 4) if careful else random.uniform(-15, 15),
+        tilt_deg=random.normal(4, 2),
+        roll_deg=random.normal(0, 0.6),
+        left_handed=left,
+    )
+
+    def seen(places: Any) -> np.ndarray:
+        tbu = np.atleast_2d(places) + stands
+        return np.asarray(camera.project(tbu[:, [0, 2, 1]]))
+
+    rate = float(random.choice([30, 60, 120, 240]))
+    start = who.first_s + random.uniform(0, 1 / rate)
+    times = np.arange(start, who.last_s, 1 / rate)
+    frames = {at: int(np.abs(times - second).argmin()) for at, second in who.checkpoints_s.items()}
+    marks: dict[str, dict[int, Mark]] = {}
+    for name, path in who.paths.items():
+        for at, beside in zip(CHECKPOINTS, own[name], strict=True):
+            frame = frames[at]
+            (x, y) = seen(path(times[frame]) * size + beside)[0] + random.normal(0, noise_px, 2)
+            if -2000 < x < 4000 and -2000 < y < 4000:
+                marks.setdefault(name, {})[frame] = Mark(float(x), float(y), noise_px)
+    mat = stick = None
+    if careful:
+        ahead = random.normal(0.32, 0.06)
+        ends = seen([[-STICK_M / 2, ahead, 0.0], [STICK_M / 2, ahead, 0.0]]) + random.normal(0, 1.5, (2, 2))
+        a, b = ((float(x), float(y)) for x, y in ends)
+        stick = KnownLength(a, b, STICK_M, "toe_line", sd_px=1.5)
+    else:
+        half = MAT_M / 2
+        corners = np.array(
+            [[t, b, 0] for t, b in ((-half, -half), (-half, half), (half, half), (half, -half))]
+        )
+        middle = np.array([0.0, 0.35, 0.0])
+        pixels = seen(corners + middle - stands) + random.normal(0, 1.5, (4, 2))
+        mat = Mat(tuple((float(x), float(y)) for x, y in pixels), MAT_M, MAT_M, 1.5)
+    return Clip(
+        view,
+        view,
+        camera.width,
+        camera.height,
+        tuple(float(t) for t in times - times[0]),
+        {at: frames[at] for at in CHECKPOINTS},
+        marks,
+        known_length=stick,
+        mat=mat,
+    )
+
+
+def _true(who: Golfer, size: float, own: dict[str, np.ndarray]) -> dict[tuple[str, str], float | str]:
+    """By the golfer's own formulas, which share nothing with the core's, at the checkpoints' own times."""
+    times = np.array([who.checkpoints_s[at] for at in CHECKPOINTS])
+    place = _At({name: (path(times) * size + own[name])[:, [0, 2, 1]] for name, path in who.paths.items()})
+    found: dict[tuple[str, str], float | str] = {(n, "address"): float(v) for n, v, _ in _set_up(place)}
+    for at in CHECKPOINTS:
+        found |= {(name, at): float(value) for name, value, _ in _everywhere(place, at)}
+    found |= {(name, at): float(value) for name, at, value, _ in _at_some(place)}
+    top = [float(found[name, "top"]) for name in ("pelvis_sway", "trail_hip_push", "pelvis_turn")]
+    found["going_back", "top"] = going_back(*top)
+    return found

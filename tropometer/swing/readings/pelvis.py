@@ -1,0 +1,133 @@
+"""The pelvis: where it goes, how far it turns and slants, and what room is left beside it."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from tropometer.swing.measured import Measured, combined, degrees_of, hypot, where
+from tropometer.swing.reading import (
+    AFTER_ADDRESS,
+    BOTH,
+    DOWN_THE_LINE,
+    FACE_ON,
+    Look,
+    reading,
+)
+
+# Until then a line that narrows turns and does not tilt.
+LEVEL_UNTIL = {"hip": 8.0, "shoulder": 4.0}
+TARGET = "positive toward the target"
+POST_M = 0.18  # from the lead hip's edge at address to the post mark
+# How far through the checkpoints hips and shoulders are usually square again; common practice, no source.
+SQUARE_AGAIN = {"hip": 4.5, "shoulder": 5.5}
+LEAST_TURN_DEG = 25.0  # seen from one side alone, less than this cannot be told from nothing
+
+
+@reading("pelvis_sway", unit="m", group="pelvis", seen=(BOTH, FACE_ON), sign=TARGET)
+def pelvis_sway(look: Look) -> Measured:
+    """Middle of the two hip joints along the target line, minus its place at address."""
+    return (look.moved("lead_hip").t + look.moved("trail_hip").t) * 0.5
+
+
+@reading("pelvis_rise", unit="m", group="pelvis", seen=(BOTH, FACE_ON, DOWN_THE_LINE), at=AFTER_ADDRESS,
+         sign="up positive")  # fmt: skip
+def pelvis_rise(look: Look) -> Measured:
+    """Height of the middle of the two hip joints, minus its height at address."""
+    return (look.moved("lead_hip").u + look.moved("trail_hip").u) * 0.5
+
+
+@reading("trail_hip_gap", unit="m", group="pelvis", seen=(BOTH, FACE_ON),
+         sign="positive inside the foot, negative outside")  # fmt: skip
+def trail_hip_gap(look: Look) -> Measured:
+    """Trail hip's outer edge along the target line, from the plumb over the trail foot's edge at address."""
+    return look.here("trail_hip_edge").t - look.at("trail_foot_outer", "address").t
+
+
+@reading("trail_hip_gap_share", unit="ratio", group="pelvis", seen=(BOTH, FACE_ON), at=AFTER_ADDRESS,
+         sign="1 as at address, 0 at the plumb, negative outside")  # fmt: skip
+def trail_hip_gap_share(look: Look) -> Measured:
+    """Trail hip gap divided by the gap at address."""
+    start = look.at("trail_hip_edge", "address").t - look.at("trail_foot_outer", "address").t
+    look.refuse(
+        start.value <= start.u95,
+        f"The gap at address ({float(start.value) * 100:.1f} cm) is not larger than its error "
+        f"({float(start.u95) * 100:.1f} cm), so a share of it says nothing.",
+    )
+    return look.moved("trail_hip_edge").t / start + 1
+
+
+@reading("post_gap", unit="m", group="pelvis", seen=(BOTH, FACE_ON),
+         sign="still to go to the post mark; 0 is posted")  # fmt: skip
+def post_gap(look: Look) -> Measured:
+    """From the lead hip's outer edge to the post mark, 18 cm toward the target from its place at address."""
+    return POST_M - look.moved("lead_hip_edge").t
+
+
+@reading("pelvis_depth", unit="m", group="pelvis", seen=(BOTH, DOWN_THE_LINE), at=AFTER_ADDRESS,
+         sign="positive toward the ball, off the seat wall")  # fmt: skip
+def pelvis_depth(look: Look) -> Measured:
+    """Rearmost point of the pelvis toward the ball, minus its place at address."""
+    return look.moved("seat").b
+
+
+@reading("trail_hip_push", unit="m", group="pelvis", seen=(BOTH, DOWN_THE_LINE), at=("top",),
+         sign="toward the ball positive, pushed back negative")  # fmt: skip
+def trail_hip_push(look: Look) -> Measured:
+    """Trail hip joint toward the ball, minus its place at address."""
+    return look.moved("trail_hip").b
+
+
+@reading("pelvis_turn", unit="deg", group="pelvis", seen=(BOTH, FACE_ON),
+         sign="away from the target positive, open negative")  # fmt: skip
+def pelvis_turn(look: Look) -> Measured:
+    """Turn of the line through the hips about the upright; face-on alone, from how narrow it gets."""
+    return turn_of(look, "hip")
+
+
+@reading("pelvis_slant", unit="deg", group="pelvis", seen=(BOTH, FACE_ON),
+         sign="trail side lower positive")  # fmt: skip
+def pelvis_slant(look: Look) -> Measured:
+    """Slope of the line through the hips."""
+    hips = look.line("hip")
+    return degrees_of(hips.u, hypot(hips.t, hips.b))
+
+
+@reading("hip_travel_clock", unit="hours", group="pelvis", seen=(BOTH,), at=("impact",), scale="length",
+         sign="9 is the target, 12 the ball, 8 turns behind the line", changing=False)  # fmt: skip
+def hip_travel_clock(look: Look) -> Measured:
+    """Direction in which the lead hip goes over the floor from the top to impact, on the clock."""
+    way = look.at("lead_hip", "impact").minus(look.at("lead_hip", "top"))
+    gone = hypot(way.t, way.b)
+    look.refuse(gone.value <= gone.u95, "The lead hip went no farther than the error of its place.")
+    return degrees_of(way.b, way.t) / 30 + 9
+
+
+def turn_of(look: Look, part: str) -> Measured:
+    """Turn of the line from trail to lead about the upright, degrees, away from the target positive.
+
+    From both sides it is the angle of the line on the floor. From face-on alone it is arccos(w / W) of its
+    breadth now and at address, whose error goes to infinity as the turn goes to none; which way it is turned
+    is taken from how far the swing is through its checkpoints.
+    """
+    names = (f"lead_{part}", f"trail_{part}")
+    line = look.line(part)
+    # The line runs toward the target at address; turned away from it the lead end comes toward the ball.
+    whole = degrees_of(line.b, line.t)
+    both = look.seen_from("down_the_line", *names)
+    if both.all():
+        return whole
+    breadth = line.t / look.line_at(part, "address").t
+    share = np.clip(breadth.value, -0.999, 0.999)
+    away = np.where(look.through <= SQUARE_AGAIN[part], 1.0, -1.0)
+    angle = away * np.degrees(np.arccos(share))
+    alone = combined(angle, (breadth, -away * np.degrees(1 / np.sqrt(1 - share**2))))
+    look.refuse(
+        ~both & (np.abs(angle) < LEAST_TURN_DEG + alone.u95 / 2),
+        f"From one side alone, a turn under {LEAST_TURN_DEG:.0f}° cannot be told: film down the line too.",
+    )
+    look.refuse(
+        ~both & (look.through > LEVEL_UNTIL[part]),
+        "From one side alone, shoulders that tilt cannot be told from shoulders that turn: "
+        "film down the line too.",
+    )
+    return where(both, whole, alone)

@@ -1,0 +1,80 @@
+"""What is usual where nobody measured: how far from the camera a mark lies, how fast it moves.
+
+All of it common practice, no source; the tables are those of the made-up golfers.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from tropometer.swing.measured import Array
+from tropometer.swing.usual_places import USUAL
+
+STATURE_M = 1.75
+# One standard deviation of where a mark lies toward or away from a camera, shares of stature, by part.
+_SPREAD = {
+    "heel": 0.012,
+    "toe": 0.016,
+    "foot_outer": 0.014,
+    "foot_inner": 0.014,
+    "ankle": 0.014,
+    "knee": 0.022,
+    "hip": 0.018,
+    "hip_edge": 0.024,
+    "seat": 0.024,
+    "sternum": 0.022,
+    "neck": 0.022,
+    "head": 0.024,
+    "shoulder": 0.026,
+    "ball": 0.05,
+    "grip": 0.03,
+    "grip_butt": 0.03,
+}
+_OTHER_SPREAD = 0.06
+ALONG_SPREAD = 0.03  # of stature: stances are wider and narrower, and pelves go farther or not at all
+SPEED_SPREAD = 1.3  # others move up to so much faster than the table says
+
+
+FOOT = ("heel", "toe", "foot_outer", "foot_inner")
+LEG = ("hip", "hip_edge", "knee", "ankle", *FOOT)
+
+
+def kept_as(name: str, axis: int) -> str:
+    """What shares a mark's unusual place along T (0) or B (1) at all moments.
+
+    Along the target line a whole leg goes with its stance; toward the ball a foot does; else a mark by
+    itself.
+    """
+    side, part = name.partition("_")[0], part_of(name)
+    if axis == 0 and part in LEG:
+        return f"{side} leg"
+    return f"{side} foot" if part in FOOT else name.replace("_", " ")
+
+
+def share_kept(name: str, axis: int) -> float:
+    """How much of the variance of that place is the same at all moments: feet stand, the rest turns."""
+    if axis == 0 and part_of(name) in LEG:
+        return 0.8
+    return 0.85 if part_of(name) in FOOT else 0.5
+
+
+def part_of(name: str) -> str:
+    """A mark's part of the body: `lead_hip` is a hip."""
+    return name.removeprefix("lead_").removeprefix("trail_")
+
+
+def usual(name: str, moment: Array, stature_m: float) -> tuple[Array, Array]:
+    """Where a mark usually is, and how fast, metres (n, 3) and metres a second (n, 3).
+
+    `moment` (n,) counts checkpoints: 3 is the top, 3.5 half-way from there to lead arm level down.
+    """
+    rows = np.array(USUAL[name])
+    count = np.arange(len(rows))
+    both = np.column_stack([np.interp(moment, count, column) for column in rows.T]) * stature_m
+    return both[:, :3], both[:, 3:]
+
+
+def spread_m(name: str, axis: int, stature_m: float) -> float:
+    """One standard deviation of that place along T (0) or B (1), metres."""
+    own = _SPREAD.get(part_of(name), _OTHER_SPREAD)
+    return stature_m * (max(own, ALONG_SPREAD) if axis == 0 else own)

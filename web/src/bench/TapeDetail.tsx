@@ -1,0 +1,37 @@
+import type { Reading } from "./benchStore";
+
+/** What stands behind a reading: how it is measured, from which frames, and where its error comes from. */
+export function TapeDetail({ reading }: { reading: Reading }) {
+  return (
+    <div className="grid gap-1 bg-base-200 px-2 py-1.5 text-xs">
+      <p>{reading.method}</p>
+      <p>
+        {reading.sign}
+        {reading.frames.length > 0 && (
+          <>
+            {" · "}
+            {reading.frames.length > 1 ? "frames" : "frame"}{" "}
+            <span className="num">{reading.frames.join(", ")}</span>
+          </>
+        )}
+      </p>
+      {reading.budget.length > 0 && (
+        <>
+          <p className="font-semibold">Where its ± comes from</p>
+          <dl className="grid grid-cols-[auto_1fr_auto] items-center gap-x-2">
+            {reading.budget.map(({ source, share }) => (
+              <div key={source} className="contents">
+                <dt>{source}</dt>
+                <dd className="h-2 border border-pine/30">
+                  <div className="h-full bg-clay/70" style={{ width: `${share * 100}%` }} />
+                </dd>
+                <dd className="num text-right">{Math.round(share * 100)} %</dd>
+              </div>
+            ))}
+          </dl>
+          {reading.largest_error && <p>Most by one thing: {reading.largest_error}.</p>}
+        </>
+      )}
+    </div>
+  );
+}
