@@ -16,11 +16,11 @@ from tropometer.swing.record import from_document, to_document
 TOBIN = "tobin_first_face"
 
 
-def run_read(text: str) -> subprocess.CompletedProcess[str]:
+def run_read(text: str, *options: str) -> subprocess.CompletedProcess[str]:
     with tempfile.NamedTemporaryFile("w", suffix=".json") as file:
         file.write(text)
         file.flush()
-        command = [sys.executable, "-m", "tropometer.swing", "read", file.name]
+        command = [sys.executable, "-m", "tropometer.swing", "read", file.name, *options]
         return subprocess.run(command, cwd=ROOT, capture_output=True, text=True, check=False)
 
 
@@ -54,6 +54,10 @@ class RecordTests(TestCase):
         sway, pegs = true_reading(TOBIN, "pelvis_sway", "top"), truth(TOBIN)["checkpoints"]
         self.assertAlmostEqual(rows["pelvis_sway", "top"]["value"], sway, delta=0.015)
         self.assertEqual(rows["pelvis_sway", "top"]["frames"], [pegs["top"], pegs["address"]])
+        table = run_read(json.dumps(self.document), "--table").stdout
+        (line,) = (line for line in table.splitlines() if line.startswith("pelvis_sway") and " top " in line)
+        self.assertIn(f"{rows['pelvis_sway', 'top']['value']:.3f} ± ", line)
+        self.assertIn("refused: Needs a down-the-line clip.", table)
 
     def test_a_bad_record_is_refused_in_one_line_that_names_the_field(self) -> None:
         def broken(change: Any) -> str:

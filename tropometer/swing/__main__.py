@@ -1,4 +1,4 @@
-"""`python -m tropometer.swing read RECORD.json` prints the readings of a swing record as JSON."""
+"""`python -m tropometer.swing read RECORD.json` prints a swing record's readings, as JSON or a table."""
 
 from __future__ import annotations
 
@@ -12,6 +12,7 @@ from typing import Any
 import jsonschema
 
 from tropometer.swing.read import read
+from tropometer.swing.reading import Reading
 from tropometer.swing.record import RecordError, from_document
 
 SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "swing-record.schema.json"
@@ -38,17 +39,30 @@ def main(arguments: list[str] | None = None) -> int:
     """Run the command; 0 when the readings were printed, 2 when the record is bad."""
     parser = argparse.ArgumentParser(prog="tropo", description=__doc__)
     commands = parser.add_subparsers(dest="command", required=True)
-    commands.add_parser("read", help="print the readings").add_argument("record", type=Path)
+    reading = commands.add_parser("read", help="print the readings")
+    reading.add_argument("record", type=Path)
+    reading.add_argument("--table", action="store_true", help="a line a reading, for people")
     chosen = parser.parse_args(arguments)
     try:
         readings = read(from_document(load(chosen.record)))
     except RecordError as error:
         print(error, file=sys.stderr)
         return 2
-    keys = ("reading", "at", "value", "unit", "u95", "status", "reason", "clips", "frames", "method")
+    if chosen.table:
+        for each in readings:
+            print(f"{each.reading:<26}{each.at:<15}{_told(each)}")
+        return 0
+    keys = ("reading", "at", "value", "unit", "u95", "status", "reason", "said", "clips", "frames", "method")
     rows = [{key: asdict(reading)[key] for key in keys} for reading in readings]
     print(json.dumps(rows, indent=2))
     return 0
+
+
+def _told(reading: Reading) -> str:
+    if reading.value is None or reading.u95 is None:
+        return f"refused: {reading.reason}"
+    said = f"{reading.said.replace('_', ' ')}, " if reading.said else ""
+    return f"{said}{reading.value:.3f} ± {reading.u95:.3f} {reading.unit}"
 
 
 if __name__ == "__main__":

@@ -147,11 +147,13 @@ def _scaled(scene: Scene, kind: Kind, view: View) -> bool:
 def _at_checkpoints(scene: Scene, kind: Kind, names: list[Checkpoint]) -> Iterator[Reading]:
     look = Look(scene)
     values, errors = _errors(kind.formula(look), len(CHECKPOINTS))
+    usable = _usable(scene, kind, look, len(CHECKPOINTS))
     for at in names:
         column = CHECKPOINTS.index(at)
         clips, frames = _from(scene, look, at)
         try:
-            _check(scene, kind, look, at)
+            if not usable[column]:
+                _check(scene, kind, look, at)
             value, u95 = float(values[column]), NORMAL_95 * math.sqrt(errors.squares[:, column].sum())
             if not math.isfinite(value) or not math.isfinite(u95):
                 raise Refused(

@@ -92,6 +92,8 @@ class Scene:
     def __init__(self, record: SwingRecord, others: Moments | None = None) -> None:
         self.record = record
         self.tall = record.stature_m or STATURE_M
+        self._cuts: dict[tuple[str, int | None], Place] = {}
+        self._had: dict[tuple[View, str], Flags] = {}
         self.clips: dict[View, Clip] = {}
         for clip in record.clips:
             self.clips.setdefault(clip.view, clip)
@@ -132,19 +134,26 @@ class Scene:
 
     def has(self, view: View, name: str) -> Flags:
         """In which columns a view has a mark."""
-        row = self._names.get(name)
-        seen = self._pixels.get(view)
-        if row is None or seen is None:
-            return np.zeros(len(self.through), bool)
-        return np.asarray(np.isfinite(seen[row, :, 0]))
+        if (view, name) not in self._had:
+            row, seen = self._names.get(name), self._pixels.get(view)
+            none = np.zeros(len(self.through), bool)
+            self._had[view, name] = (
+                none if row is None or seen is None else np.asarray(np.isfinite(seen[row, :, 0]))
+            )
+        return self._had[view, name]
 
     def place(self, name: str) -> Place:
         """A mark at every moment asked for; NaN where no view has it."""
-        return self._cut(name, self.here, "")
+        if (name, None) not in self._cuts:
+            self._cuts[name, None] = self._cut(name, self.here, "")
+        return self._cuts[name, None]
 
     def at(self, name: str, checkpoint: Checkpoint) -> Place:
         """A mark at one checkpoint."""
-        return self._cut(name, self.column(checkpoint), f" at {spoken(checkpoint)}")
+        column = self.column(checkpoint)
+        if (name, column) not in self._cuts:
+            self._cuts[name, column] = self._cut(name, column, f" at {spoken(checkpoint)}")
+        return self._cuts[name, column]
 
     def moved(self, name: str) -> Place:
         """How far a mark has gone since address; nothing at address itself, where both are the same mark."""
