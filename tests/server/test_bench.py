@@ -1,5 +1,7 @@
 """Edits: each once, all or none, in order; and what follows from them."""
 
+import csv
+import io
 import json
 import uuid
 from typing import Any
@@ -138,6 +140,22 @@ class EditTests(TestCase):
         document = self.client.get(f"/api/swings/{self.clip.swing_id}/record").json()
         found = {(r.reading, r.at): r.value for r in read(from_document(document))}
         self.assertAlmostEqual(found["pelvis_sway", "top"], self.sway(self.send())["value"])
+
+    def test_readings_and_curves_go_out_as_tables(self) -> None:
+        path = f"/api/swings/{self.clip.swing_id}"
+        lines = csv.DictReader(io.StringIO(self.client.get(f"{path}/readings.csv").content.decode()))
+        rows = {(row["reading"], row["at"]): row for row in lines}
+        self.assertAlmostEqual(
+            float(rows["pelvis_sway", "top"]["value"]), self.sway(self.send())["value"], places=6
+        )
+        self.assertIn("down-the-line", rows["pelvis_depth", "top"]["reason"])
+        curves = csv.DictReader(io.StringIO(self.client.get(f"{path}/curves.csv").content.decode()))
+        sway = [row for row in curves if row["reading"] == "pelvis_sway"]
+        self.assertGreater(len(sway), 1)
+        self.assertLess(float(sway[0]["time_from_impact_s"]), 0)
+        self.client.force_login(making.instructor("Odd Stranger"))
+        for name in ("readings.csv", "curves.csv"):
+            self.assertEqual(self.client.get(f"{path}/{name}").status_code, 404)
 
 
 class ListTests(TestCase):

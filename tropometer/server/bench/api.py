@@ -5,12 +5,12 @@ from typing import Any
 from uuid import UUID
 
 from django.db.models import QuerySet
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 
 from tropometer.server.access import asking
-from tropometer.server.bench import editing, parting, services, setup, tracking
+from tropometer.server.bench import editing, exports, parting, services, setup, tracking
 from tropometer.server.bench.measure import doubted, measured, ready_clips, record_of, with_marks
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.schemas import (
@@ -139,6 +139,20 @@ def export_record(request: HttpRequest, id: UUID) -> dict[str, Any]:
     """The swing record in the open format."""
     found = services.swing_of(asking(request), id)
     return to_document(record_of(found, ready_clips(found)))
+
+
+@router.get("/swings/{uuid:id}/readings.csv", include_in_schema=False)
+def export_readings(request: HttpRequest, id: UUID) -> HttpResponse:
+    """All readings as a table."""
+    found = services.swing_of(asking(request), id)
+    return HttpResponse(exports.readings_csv(found), content_type="text/csv; charset=utf-8")
+
+
+@router.get("/swings/{uuid:id}/curves.csv", include_in_schema=False)
+def export_curves(request: HttpRequest, id: UUID) -> HttpResponse:
+    """Readings over time as a table."""
+    found = services.swing_of(asking(request), id)
+    return HttpResponse(exports.curves_csv(found), content_type="text/csv; charset=utf-8")
 
 
 @router.put("/clips/{uuid:id}/about", response=ClipOut)

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { BookmarkPlus, Download, Keyboard } from "lucide-react";
+import { BookmarkPlus, Keyboard } from "lucide-react";
 import { useCallback, useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, got } from "../api/client";
@@ -21,6 +21,7 @@ import { CameraPanel } from "./CameraPanel";
 import { CarryOver } from "./CarryOver";
 import { DoubtQueue } from "./DoubtQueue";
 import { EventList } from "./EventList";
+import { ExportMenu } from "./ExportMenu";
 import { onOtherTabs } from "./edits";
 import { GaugeMenu } from "./GaugeMenu";
 import { HandTestButton } from "./HandTest";
@@ -179,15 +180,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
         <span className="ml-auto" />
         <SavingSign />
         {choice}
-        <a
-          className="btn btn-sm btn-square"
-          href={`/api/swings/${swing.id}/record`}
-          download={`swing-record-${swing.id.slice(0, 8)}.json`}
-          aria-label="Export the swing record"
-          title="Export the swing record"
-        >
-          <Download size={16} aria-hidden />
-        </a>
+        <ExportMenu swingId={swing.id} />
         <button
           type="button"
           className="btn btn-sm btn-square"

@@ -5,13 +5,14 @@ interface Props {
   label: string;
   title: string;
   icon: ReactNode;
-  opensOn: string; // key
+  opensOn?: string; // key
+  below?: boolean; // of its button, where that stands at the top
   count?: number;
   children: ReactNode;
 }
 
-/** A button of the bench that unfolds a small plate above it; Escape or a click elsewhere folds it. */
-export function Menu({ label, title, icon, opensOn, count, children }: Props) {
+/** A button of the bench that unfolds a small plate above or below it; Escape or a click elsewhere folds it. */
+export function Menu({ label, title, icon, opensOn, below, count, children }: Props) {
   const [open, setOpen] = useState(false);
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -24,7 +25,7 @@ export function Menu({ label, title, icon, opensOn, count, children }: Props) {
   }, [opensOn]);
   useEffect(() => {
     if (!open) return;
-    box.current?.querySelector<HTMLElement>("[data-plate] button")?.focus();
+    box.current?.querySelector<HTMLElement>("[data-plate] :is(button, a, input)")?.focus();
     const fold = (event: Event) => {
       if (
         event instanceof KeyboardEvent ? event.key === "Escape" : !box.current?.contains(event.target as Node)
@@ -52,7 +53,10 @@ export function Menu({ label, title, icon, opensOn, count, children }: Props) {
         {count ? <span className="num text-xs">{count}</span> : null}
       </button>
       {open && (
-        <div className="plate absolute right-0 bottom-full z-20 mb-1 p-2 shadow-lg" data-plate>
+        <div
+          className={`plate absolute right-0 z-20 p-2 shadow-lg ${below ? "top-full mt-1" : "bottom-full mb-1"}`}
+          data-plate
+        >
           {children}
         </div>
       )}
