@@ -7,6 +7,7 @@ import numpy as np
 
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.golfer.cast import TAKES
+from tropometer.server.clips.proposing import STILL_PX
 from tropometer.swing.camera.motion import CameraMotion
 from tropometer.video.camera_motion import camera_motion
 from tropometer.video.proxy import upright_frames
@@ -39,10 +40,26 @@ class CameraMotionTests(TestCase):
             for x, y in ((40.0, 50.0), (160.0, 120.0), (290.0, 200.0)):
                 across, down, scale = move @ [x - 0.5, y - 0.5, 1]  # OpenCV's own pixels
                 there = across / scale + 0.5, down / scale + 0.5
-                self.assertLess(np.hypot(*np.subtract(motion.moved(frame, x, y), there)), 0.25)
+                self.assertLess(np.hypot(*np.subtract(motion.moved(frame, x, y), there)), 0.4)
                 back = motion.still(frame, *motion.moved(frame, x, y))
                 self.assertAlmostEqual(back[0], x, places=6)
                 self.assertAlmostEqual(back[1], y, places=6)
+
+    def test_a_tripod_is_told_from_a_hand(self) -> None:
+        for name, hand in (("ilse_face", False), ("tobin_month_face", False), ("jory_top_face", True)):
+            clip = next(path for path in DEMO_CLIPS.glob(f"{name}.m*"))
+            pictures = [
+                cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY)
+                for number, (picture, _) in enumerate(upright_frames(clip))
+                if number % 4 == 0
+            ]
+            known = truth(name)
+            seen = np.array([known["pixels"][mark] for mark in ("head", "lead_toe", "trail_toe")])
+            left, top, right, bottom = *seen.min(axis=(0, 1)), *seen.max(axis=(0, 1))
+            motion = CameraMotion(camera_motion(pictures, (left, top, right, bottom), 0))
+            with self.subTest(name):
+                moved = motion.most_px(pictures[0].shape[1], pictures[0].shape[0])
+                self.assertEqual(moved > STILL_PX, hand, moved)
 
     def test_a_bare_wall_says_nothing(self) -> None:
         moves = camera_motion(drawn([np.eye(3)] * 3, textured=False), BOX, 0)
@@ -67,4 +84,4 @@ class CameraMotionTests(TestCase):
             moved.append(np.linalg.norm(seen - hip[:2]))
             left.append(np.linalg.norm(motion.still(frame, *seen)[:2] - hip[:2]))
         self.assertGreater(max(moved), 1.0)
-        self.assertLess(np.sqrt(np.mean(np.square(left))), 0.15)
+        self.assertLess(np.sqrt(np.mean(np.square(left))), 0.3)

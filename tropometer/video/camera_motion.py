@@ -1,8 +1,10 @@
 """How a camera moved while it filmed: what stands still behind the player is followed from frame to frame.
 
 A phone in a hand turns about its lens, which maps one picture to the next by a homography (Hartley and
-Zisserman, 2nd ed., 8.4.2). It is fitted to corners that pyramidal Lucas-Kanade flow follows from one frame
-that all others are compared with, those that disagree left out (RANSAC; 4.7).
+Zisserman, 2nd ed., 8.4.2); for a fraction of a degree it is a similarity within a fifth of a pixel, and four
+unknowns hold where the background shows at the sides alone. It is fitted to corners that pyramidal
+Lucas-Kanade flow follows from one frame that all others are compared with, those that disagree left out
+(RANSAC; 4.7).
 """
 
 from __future__ import annotations
@@ -25,7 +27,7 @@ MOST_CORNERS, LEAST_CORNERS = 200, 16
 APART_PX, WINDOW_PX = 10, 21
 THERE_AND_BACK_PX = 0.5
 AGREES_PX = 1.5
-FLOW_SD_PX = 0.08  # measured on drawn clips: what all corners of a frame have in common
+FLOW_SD_PX = 0.2  # measured on drawn clips: what all corners of a frame have in common
 LEAST_SHARE = 0.4  # of the corners followed; with fewer nobody knows what stands still
 ROOM = 0.25  # of the player's box, about it: arms and club
 
@@ -96,13 +98,15 @@ def _compare(
         return None, unknown
     cv2.setRNGSeed(0)  # the same clip has the same motion, whenever it is looked at
     # Pixel centres lie at half pixels in our pictures and at whole ones in OpenCV's.
-    move, agreeing = cv2.findHomography(corners[good] + 0.5, there[good] + 0.5, cv2.RANSAC, AGREES_PX)
+    move, agreeing = cv2.estimateAffinePartial2D(
+        corners[good] + 0.5, there[good] + 0.5, method=cv2.RANSAC, ransacReprojThreshold=AGREES_PX
+    )
     count = 0 if move is None else int(agreeing.sum())
     if count < max(LEAST_CORNERS, LEAST_SHARE * good.sum()):
         return None, unknown
-    carried = np.asarray(cv2.perspectiveTransform(corners + 0.5, move), np.float32) - 0.5
+    carried = np.asarray(cv2.transform(corners + 0.5, move), np.float32) - 0.5
     left = (carried - there)[good][agreeing[:, 0] == 1]
-    # Eight unknowns from 2 n residuals: on average over the points the fit is uncertain by sqrt(8 / 2n).
-    spread = float(np.sqrt(np.sum(left**2) / (2 * count - 8)))
-    sd = float(np.hypot(spread * np.sqrt(4 / count), FLOW_SD_PX))
-    return carried, np.array([*move.ravel()[:8], sd])
+    # Four unknowns from 2 n residuals: on average over the points the fit is uncertain by sqrt(4 / 2n).
+    spread = float(np.sqrt(np.sum(left**2) / (2 * count - 4)))
+    sd = float(np.hypot(spread * np.sqrt(2 / count), FLOW_SD_PX))
+    return carried, np.array([*move.ravel(), 0.0, 0.0, sd])

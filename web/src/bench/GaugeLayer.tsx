@@ -158,7 +158,7 @@ function Label(props: {
   if (value === null || u95 === null) return null;
   const text = `${SHORT_WORDS[reading] ?? reading} ${withError(value, u95, unit, units, SIGNED.has(reading))}`;
   const width = text.length * 6.7 + 10;
-  const x = toLeft ? edge - width - 14 : edge + 14;
+  const x = toLeft ? Math.max(2, edge - width - 14) : edge + 14;
   return (
     <g data-span={id}>
       <line

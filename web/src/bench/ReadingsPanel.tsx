@@ -149,7 +149,12 @@ function follow(bench: Bench, side: Side, reading: Reading): void {
   const { sides, goTo, set, focus, show } = bench.getState();
   const now = sides[side];
   if (!now) return;
-  const [from] = reading.clips;
+  // The view that draws it, the one that is seen already before the other.
+  const views = { ...now.views, [now.clip.id]: now.on };
+  const draws = (id: string) =>
+    views[id]?.gauges.some((gauge) => gauge.shapes.some((shape) => shape.reading === reading.reading));
+  const seen = [now.clip.id, ...reading.clips].filter((id) => reading.clips.includes(id));
+  const from = seen.find(draws) ?? seen[0];
   if (from && from !== now.clip.id) show(side, from);
   const on = bench.getState().sides[side]?.on;
   const frame = on && (pegsOf(on)[reading.at as Checkpoint] ?? reading.frames[0]);

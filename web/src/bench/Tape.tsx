@@ -41,7 +41,7 @@ export const Tape = memo(function Tape({ reading, reference, open, units, go }: 
             <span className="sr-only">: </span>
           </span>
           {given ? (
-            <span className="num text-sm font-semibold">
+            <span className="num shrink-0 text-sm font-semibold whitespace-nowrap">
               {reading.said
                 ? SAID_WORDS[reading.said]
                 : withError(value, u95, reading.unit, units, SIGNED.has(reading.reading))}

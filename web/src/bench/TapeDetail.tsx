@@ -1,5 +1,7 @@
 import type { Reading } from "./benchStore";
 
+const WORTH_SAYING = 0.005;
+
 /** What stands behind a reading: how it is measured, from which frames, and where its error comes from. */
 export function TapeDetail({ reading }: { reading: Reading }) {
   return (
@@ -19,15 +21,17 @@ export function TapeDetail({ reading }: { reading: Reading }) {
         <>
           <p className="font-semibold">Where its ± comes from</p>
           <dl className="grid grid-cols-[auto_1fr_auto] items-center gap-x-2">
-            {reading.budget.map(({ source, share }) => (
-              <div key={source} className="contents">
-                <dt>{source}</dt>
-                <dd className="h-2 border border-pine/30">
-                  <div className="h-full bg-clay/70" style={{ width: `${share * 100}%` }} />
-                </dd>
-                <dd className="num text-right">{Math.round(share * 100)} %</dd>
-              </div>
-            ))}
+            {reading.budget
+              .filter(({ share }) => share >= WORTH_SAYING)
+              .map(({ source, share }) => (
+                <div key={source} className="contents">
+                  <dt>{source}</dt>
+                  <dd className="h-2 border border-pine/30">
+                    <div className="h-full bg-clay/70" style={{ width: `${share * 100}%` }} />
+                  </dd>
+                  <dd className="num text-right">{Math.round(share * 100)} %</dd>
+                </div>
+              ))}
           </dl>
           {reading.largest_error && <p>Most by one thing: {reading.largest_error}.</p>}
         </>
