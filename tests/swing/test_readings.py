@@ -8,11 +8,12 @@ from unittest import TestCase
 import numpy as np
 
 from tests.swing.trials import SetUp, trials
-from tests.swings import record_of, true_reading
+from tests.swings import record_of, true_reading, truth
+from tropometer.swing.camera.mat import Mat
 from tropometer.swing.camera.motion import CameraMotion
-from tropometer.swing.read import read, series
+from tropometer.swing.read import read, read_whole, series
 from tropometer.swing.reading import KINDS, Reading
-from tropometer.swing.record import SwingRecord, from_document, to_document
+from tropometer.swing.record import Clip, Mark, SwingRecord, from_document, to_document
 
 
 def by_key(readings: list[Reading]) -> dict[tuple[str, str], Reading]:
@@ -132,6 +133,58 @@ class ValueTests(TestCase):
                 right += found.said == trial.true["going_back", "top"]
         self.assertGreater(told, 8)
         self.assertEqual(right, told)
+
+
+class TimeTests(TestCase):
+    """Events that nobody pegged, read between the frames of a swing whose marks are on every one."""
+
+    def test_events_are_found_within_a_frame(self) -> None:
+        known = truth("model_free_face")
+        clips = tuple(fully_marked(f"model_free_{view}") for view in ("face", "line"))
+        found = by_key(read_whole(SwingRecord(known["hand"], clips, known["stature_m"]))[0])
+        for key in (
+            ("start_times", "lead_knee"), ("start_times", "pelvis_shift"), ("start_times", "pelvis_turn"),
+            ("start_times", "chest"), ("heel_return_lead", "top"), ("heel_off_trail", "impact"),
+            ("lead_knee_straight_time", "impact"),
+        ):  # fmt: skip
+            with self.subTest(key):
+                each, true = found[key], true_reading("model_free_face", *key)
+                assert each.value is not None and each.u95 is not None, each.reason
+                self.assertLess(abs(each.value - true), 1 / 60 + 0.002)
+                self.assertLess(abs(each.value - true), each.u95)
+        self.assertIn("does not happen", found["post_time", "impact"].reason)
+
+    def test_a_peg_goes_before_what_the_marks_say(self) -> None:
+        clip = fully_marked("model_free_face")
+        heel = clip.checkpoints["impact"] - 4
+        pegged = replace(clip, events={"trail_heel_off": heel})
+        found = by_key(read_whole(SwingRecord(truth(clip.id)["hand"], (pegged,)))[0])[
+            "heel_off_trail", "impact"
+        ]
+        self.assertAlmostEqual(found.value or 0, -4 / 60, places=3)
+        self.assertIn(heel, found.frames)
+
+
+def fully_marked(name: str) -> Clip:
+    """A demo clip with its true marks on every frame, and its mat."""
+    known = truth(name)
+    marks = {
+        mark: {frame: Mark(x, y, 0.5) for frame, (x, y) in enumerate(places) if abs(x) + abs(y) < 5000}
+        for mark, places in known["pixels"].items()
+    }
+    corners = tuple((x, y) for x, y in known["mat_corners"]["pixels"])
+    (left, near, _), (_, far, _), (right, _, _), _ = known["mat_corners"]["tbu_m"]
+    camera, times = known["camera"], known["times_s"]["frames"]
+    return Clip(
+        name,
+        known["view"],
+        camera["width"],
+        camera["height"],
+        tuple(time - times[0] for time in times),
+        dict(known["checkpoints"]),
+        marks,
+        mat=Mat(corners, right - left, far - near, 0.5),
+    )
 
 
 class RefusalTests(TestCase):

@@ -11,7 +11,7 @@ from typing import Any
 
 import jsonschema
 
-from tropometer.swing.read import read
+from tropometer.swing.read import read_whole
 from tropometer.swing.reading import Reading
 from tropometer.swing.record import RecordError, from_document
 
@@ -44,7 +44,7 @@ def main(arguments: list[str] | None = None) -> int:
     reading.add_argument("--table", action="store_true", help="a line a reading, for people")
     chosen = parser.parse_args(arguments)
     try:
-        readings = read(from_document(load(chosen.record)))
+        readings, _ = read_whole(from_document(load(chosen.record)))
     except RecordError as error:
         print(error, file=sys.stderr)
         return 2

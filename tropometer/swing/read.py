@@ -44,6 +44,13 @@ def read(record: SwingRecord, scene: Scene | None = None) -> list[Reading]:
     return found + timed_readings(record, found)
 
 
+def read_whole(record: SwingRecord) -> tuple[list[Reading], list[Series]]:
+    """Readings and series of a record; events that nobody pegged are read from the series."""
+    curves = series(record)
+    marked = [each for each in read(record) if each.reading not in TIMED]
+    return marked + timed_readings(record, marked, {curve.reading: curve for curve in curves}), curves
+
+
 def sign_of(reading: str) -> str:
     """What a reading's sign means, in words."""
     return KINDS[reading].sign if reading in KINDS else TIMED[reading].sign

@@ -202,7 +202,9 @@ class _Clock:
         near = np.isfinite(values) & (np.abs(seen.times_s - about_s) <= FIT_S)
         slope, level = np.polyfit(seen.times_s[near] - about_s, values[near], 1)
         sd = float(np.median(seen.u95[near])) / NORMAL_95
-        return Moment(about_s - level / slope, abs(sd / slope), self.clips[0].id)
+        # A way that bends is no straight line: what that does is within a frame.
+        step = float(np.median(np.diff(seen.times_s))) / math.sqrt(12)
+        return Moment(float(about_s - level / slope), math.hypot(sd / slope, step), self.clips[0].id)
 
     def _turns_round(self, seen: Series, least: int) -> Moment | None:
         """When a reading is least or largest between lead arm level back and impact, by a local parabola."""
@@ -226,7 +228,7 @@ class _Clock:
         turn = -slope / (2 * bend)
         by = np.array([slope / (2 * bend**2), -1 / (2 * bend)])
         sd = noise * math.sqrt(float(by @ covariance[:2, :2] @ by))
-        return Moment(about + turn, math.hypot(sd, float(np.median(steps)) / 4), self.clips[0].id)
+        return Moment(float(about + turn), math.hypot(sd, float(np.median(steps)) / 2), self.clips[0].id)
 
     def _pegged(self, event: Event) -> Moment | None:
         return next((found for clip in self.clips if (found := self._event(clip, event))), None)

@@ -7,13 +7,13 @@ from typing import Any
 
 from tropometer.server.bench.measure import ready_clips, record_of
 from tropometer.server.bench.models import Swing
-from tropometer.swing.read import read, series
+from tropometer.swing.read import read_whole, series
 
 
 def readings_csv(swing: Swing) -> str:
     """Every reading, given or refused, one a line; metres, degrees and seconds."""
     header = ("reading", "at", "value", "unit", "u95", "status", "said", "reason", "frames", "method")
-    found = read(record_of(swing, ready_clips(swing)))
+    found, _ = read_whole(record_of(swing, ready_clips(swing)))
     return _csv(
         header,
         (
