@@ -23,7 +23,6 @@ BUDGET = {
     "depth": "depth",
     "stand": "where the player stands",
     "moment": "time between frames",
-    "mat data": "mat data",
 }
 
 

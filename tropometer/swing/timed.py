@@ -192,7 +192,8 @@ class _Clock:
             return _refused(reading, at, words, Need("peg", event))
         from_s = self._time(after)
         values = (seen.values - level) * way
-        later = np.flatnonzero(np.isfinite(values) & (seen.times_s >= (from_s or -np.inf)))
+        after_it = seen.times_s >= (-np.inf if from_s is None else from_s)
+        later = np.flatnonzero(np.isfinite(values) & after_it)
         for i, j in pairwise(later.tolist()):
             if values[i] < 0 <= values[j] and seen.times_s[j] - seen.times_s[i] <= LONGEST_STEP_S:
                 return self._fitted_crossing(seen, values, (seen.times_s[i] + seen.times_s[j]) / 2)
@@ -269,7 +270,6 @@ def going_back(found: dict[tuple[str, str], Reading]) -> Reading:
     aside = values["pelvis_sway"] <= -ASIDE_M
     deep = values["trail_hip_push"] <= -DEEP_M
     turned = values["pelvis_turn"] >= TURNED_DEG
-    deciding = ["pelvis_sway", *(["trail_hip_push", "pelvis_turn"] if aside else ["trail_hip_push"])]
     if aside:
         said = "loaded" if deep and turned else "pure_sway"
         # A pure sway stays one until both of what it lacks are there.
@@ -283,7 +283,7 @@ def going_back(found: dict[tuple[str, str], Reading]) -> Reading:
         )
     else:
         said = "centred" if deep else "empty_turn"
-        margin = min(abs(margins[name]) for name in deciding)
+        margin = min(abs(margins["pelvis_sway"]), abs(margins["trail_hip_push"]))
     kind = TIMED["going_back"]
     return Reading(
         "going_back",

@@ -123,8 +123,8 @@ def _known_length(stored: Calibration, clip: Clip) -> swing_record.KnownLength:
 
 def from_impact_s(swing: Swing, clip: Clip, frame: int) -> float | None:
     """Real seconds from impact to a frame of a clip; None while impact is not pegged."""
-    clips = [each for each in ready_clips(swing) if each.pk == clip.pk]
-    return record_of(swing, clips).clips[0].time_from_impact_s(frame)
+    clips = [each for each in ready_clips(swing, whole=False) if each.pk == clip.pk]
+    return record_of(swing, clips, whole=False).clips[0].time_from_impact_s(frame)
 
 
 def measured(swing: Swing) -> dict[str, Any]:

@@ -20,7 +20,6 @@ from tropometer.swing.usual import SPEED_SPREAD, STATURE_M, kept_as, share_kept,
 Frames = npt.NDArray[np.int64]
 UNKNOWN_M = 3.0  # a standard deviation that says nothing
 STANDING_U_M = 0.02  # a lead sole after address, while nobody says that it rises
-ADDRESS = CHECKPOINTS.index("address")
 # Checkpoints at which a foot still stands where it stood, so that its sole's height is known.
 STANDS: dict[str, tuple[Checkpoint, ...]] = {
     "lead_toe": ("address", "shaft_back", "arm_back", "top", "arm_down", "shaft_down", "impact"),

@@ -6,6 +6,8 @@ import {
   GROUP_TITLES,
   momentWords,
   PART_WORDS,
+  PEG_WORDS,
+  type PegName,
   READING_WORDS,
 } from "../words";
 import { useBench, useBenchStore } from "./benchContext";
@@ -181,6 +183,10 @@ function takeNeed(bench: Bench, side: Side, need: Reading["needs"][number]): voi
   if (need.kind === "known_length") set({ tool: KNOWN_LENGTH });
   if (need.kind === "mat") set(on.mat ? { tool: null, selected: MAT } : { tool: MAT });
   if (need.kind === "plumb") set({ tool: PLUMB });
+  if (need.kind === "peg" && frame === undefined) {
+    const words = PEG_WORDS[need.name as PegName].toLowerCase();
+    set({ notice: `Step to “${words}” and peg it: ${need.at ? "Shift 1 … 9" : "under Events, E"}.` });
+  }
   if (need.kind === "mark") {
     const wanted = bench.getState().wanted.find((mark) => mark.name === need.name);
     set({ tool: need.name, ...(wanted ? { group: wanted.group } : {}) });

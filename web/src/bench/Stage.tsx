@@ -82,7 +82,6 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     [stableView, size],
   );
 
-  // A mat, a known length and the lines of the trade stand in the range: they go with a hand-held camera.
   const pinned = useBench((bench) => bench.pinned);
   const looked = useBench((bench) => bench.focus?.reading);
   const gauges = useMemo(
@@ -92,6 +91,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       ),
     [state.on.gauges, pinned, looked],
   );
+  // A mat, a known length and the lines of the trade stand in the range: they go with a hand-held camera.
   const motion = clip.camera_motion;
   const placeStill = useCallback(
     (point: Point) => place(moved(motion, shownFrame, point)),
