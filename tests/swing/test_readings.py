@@ -11,7 +11,8 @@ from tests.swing.trials import SetUp, trials
 from tests.swings import record_of, true_reading, truth
 from tropometer.swing.camera.mat import Mat
 from tropometer.swing.camera.motion import CameraMotion
-from tropometer.swing.read import read, read_whole, series
+from tropometer.swing.curves import series
+from tropometer.swing.read import read, read_whole
 from tropometer.swing.reading import KINDS, Reading
 from tropometer.swing.record import Clip, Mark, SwingRecord, from_document, to_document
 

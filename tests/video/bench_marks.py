@@ -182,7 +182,7 @@ class Steadied:
             across, down, scale = take.camera.warp(at) @ back @ hips
             seen_at = np.array([across, down]) / scale
             moved.append(seen_at - hips[:2])
-            missed.append(motion.still(frame, *seen_at)[:2] - hips[:2])
+            missed.append(motion.still(np.array([frame]), np.array([seen_at]))[0][0] - hips[:2])
         unit = min(grays[0].shape) / 720
         rms = [float(np.sqrt(np.mean(np.sum(np.square(each), axis=1)))) / unit for each in (moved, missed)]
         self.rows.append((take.name, *rms, took * 1000))

@@ -41,7 +41,8 @@ class CameraMotionTests(TestCase):
                 across, down, scale = move @ [x - 0.5, y - 0.5, 1]  # OpenCV's own pixels
                 there = across / scale + 0.5, down / scale + 0.5
                 self.assertLess(np.hypot(*np.subtract(motion.moved(frame, x, y), there)), 0.4)
-                back = motion.still(frame, *motion.moved(frame, x, y))
+                moved = np.array([motion.moved(frame, x, y)])
+                back = motion.still(np.array([frame]), moved)[0][0]
                 self.assertAlmostEqual(back[0], x, places=6)
                 self.assertAlmostEqual(back[1], y, places=6)
 
@@ -82,6 +83,6 @@ class CameraMotionTests(TestCase):
             across, down, scale = take.camera.warp(time) @ start @ hip
             seen = np.array([across, down]) / scale
             moved.append(np.linalg.norm(seen - hip[:2]))
-            left.append(np.linalg.norm(motion.still(frame, *seen)[:2] - hip[:2]))
+            left.append(np.linalg.norm(motion.still(np.array([frame]), np.array([seen]))[0][0] - hip[:2]))
         self.assertGreater(max(moved), 1.0)
         self.assertLess(np.sqrt(np.mean(np.square(left))), 0.3)

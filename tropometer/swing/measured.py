@@ -2,39 +2,93 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 import numpy as np
 import numpy.typing as npt
 
 Array = npt.NDArray[np.float64]
 Flags = npt.NDArray[np.bool_]
+Frames = npt.NDArray[np.int64]
 
 NORMAL_95 = 1.959964
+ONE = np.ones((1, 1))
+UNCHANGED = 1.0  # the slope of what is only added to
 
 
 @dataclass(frozen=True, eq=False)
-class Measured:
-    """Values of any shape S with first-order error propagation (law of propagation, JCGM 100:2008, 5.1).
+class Sources:
+    """The sources of some errors in their order: each one's name, and how many of the errors are its."""
 
-    `parts` maps a source of error to what its independent standard deviations, one or several, do to the
-    values: shape S + (q,). Values that share a source are correlated as they should be.
+    widths: tuple[tuple[str, int], ...]
+
+
+@lru_cache(maxsize=4096)
+def sources(*widths: tuple[str, int]) -> Sources:
+    """The same object for the same sources, so that what follows from it is found out once."""
+    return Sources(widths)
+
+
+class Origin:
+    """A quantity with k coordinates, at one moment or at n, and what independent errors do to them.
+
+    `effects` (k, Q, 1 or n) holds what one standard deviation of each of Q errors does.
+    """
+
+    __slots__ = ("effects", "sources")
+
+    def __init__(self, effects: Array, sources: Sources) -> None:
+        self.effects = effects
+        self.sources = sources
+
+    def moved_by(self, slope: Array) -> Array:
+        """What the errors do (Q, 1 or n) to a value with this slope (k, 1 or n) along the coordinates."""
+        total = slope[0] * self.effects[0]
+        for k in range(1, len(slope)):
+            total = total + slope[k] * self.effects[k]
+        return np.asarray(total)
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Measured:
+    """A value, or a row of n, with first-order error propagation (law of propagation, JCGM 100:2008, 5.1).
+
+    `slopes` says how the value answers to the coordinates of what it was made of: (k, 1 or n) for each
+    origin. What errors do to it follows only when it is asked for. Values that share a source are
+    correlated as they should be.
     """
 
     value: Array
-    parts: dict[str, Array] = field(default_factory=dict)
+    slopes: dict[Origin, Array] = field(default_factory=dict)
 
     @classmethod
     def of(cls, value: float | Array, sd: float | Array, source: str) -> Measured:
         """A value with standard deviation `sd` from one named source."""
-        return cls(np.asarray(value, float), {source: np.asarray(sd, float)[..., None]})
+        effects = np.asarray(sd, float).reshape(1, 1, -1)
+        return cls(np.asarray(value, float), {Origin(effects, sources((source, 1))): ONE})
+
+    def by_source(self) -> tuple[tuple[str, ...], Array]:
+        """The sources of its error, and the variance that each brings (sources, n)."""
+        count = self.value.size
+        if not self.slopes:
+            return (), np.zeros((0, count))
+        names, order, errors, firsts = _together(tuple(origin.sources for origin in self.slopes))
+        moved = np.empty((len(order), count))
+        row = 0
+        for origin, slope in self.slopes.items():
+            own = origin.moved_by(slope)
+            moved[row : row + len(own)] = own
+            row += len(own)
+        total = np.add.reduceat(moved[order], errors, axis=0)
+        return names, np.add.reduceat(total * total, firsts, axis=0)
 
     @property
     def variance(self) -> Array:
         """Square of the standard deviation."""
-        squares = (np.sum(part * part, axis=-1) for part in self.parts.values())
-        return sum(squares, np.zeros(np.shape(self.value)))
+        whole = self.by_source()[1].sum(axis=0)
+        return whole if self.value.ndim else np.asarray(whole[0])
 
     @property
     def sd(self) -> Array:
@@ -46,20 +100,13 @@ class Measured:
         """Half-width of the 95 % interval under a normal error."""
         return NORMAL_95 * self.sd
 
-    def __getitem__(self, index: int | slice) -> Measured:
-        parts = {
-            source: part[index] if part.ndim > self.value.ndim and self.value.ndim else part
-            for source, part in self.parts.items()
-        }
-        return Measured(np.asarray(self.value[index]), parts)
-
     def __add__(self, other: Measured | float | Array) -> Measured:
         b = exact(other)
-        return combined(self.value + b.value, (self, 1.0), (b, 1.0))
+        return combined(self.value + b.value, (self, UNCHANGED), (b, UNCHANGED))
 
     def __sub__(self, other: Measured | float | Array) -> Measured:
         b = exact(other)
-        return combined(self.value - b.value, (self, 1.0), (b, -1.0))
+        return combined(self.value - b.value, (self, UNCHANGED), (b, -1.0))
 
     def __mul__(self, other: Measured | float | Array) -> Measured:
         b = exact(other)
@@ -94,13 +141,47 @@ def exact(value: Measured | float | Array) -> Measured:
 
 def combined(value: Array | float, *slopes: tuple[Measured, Array | float]) -> Measured:
     """A value that depends on others with these slopes."""
-    parts: dict[str, Array] = {}
+    total: dict[Origin, Array] = {}
     for other, slope in slopes:
-        factor = np.asarray(slope, float)[..., None]
-        for source, part in other.parts.items():
-            own = factor * part
-            parts[source] = parts[source] + own if source in parts else own
-    return Measured(np.asarray(value, float), parts)
+        for origin, way in other.slopes.items():
+            own = way if slope is UNCHANGED else slope * way
+            total[origin] = total[origin] + own if origin in total else own
+    return Measured(np.asarray(value, float), total)
+
+
+def coordinates(values: Array, effects: Mapping[str, Array]) -> tuple[Measured, ...]:
+    """The k coordinates of one quantity: values (k,), and what each source's errors do to them (k, q)."""
+    named = sources(*((source, effect.shape[1]) for source, effect in effects.items()))
+    origin = Origin(np.concatenate(list(effects.values()), axis=1)[..., None], named)
+    return tuple(
+        Measured(np.asarray(value), {origin: way[:, None]})
+        for value, way in zip(values, np.eye(len(values)), strict=True)
+    )
+
+
+@lru_cache(maxsize=4096)
+def _together(all_sources: tuple[Sources, ...]) -> tuple[tuple[str, ...], Frames, Frames, Frames]:
+    """How the errors of several origins, one below the other, are put together.
+
+    The sources; an order of the rows in which the same error's stand together; where each error begins in
+    that order; and where each source begins among the errors.
+    """
+    rows: dict[str, dict[int, list[int]]] = {}
+    row = 0
+    for each in all_sources:
+        for source, width in each.widths:
+            for i in range(width):
+                rows.setdefault(source, {}).setdefault(i, []).append(row)
+                row += 1
+    order: list[int] = []
+    errors: list[int] = []
+    firsts: list[int] = []
+    for of_source in rows.values():
+        firsts.append(len(errors))
+        for same in of_source.values():
+            errors.append(len(order))
+            order += same
+    return tuple(rows), np.array(order), np.array(errors), np.array(firsts)
 
 
 def hypot(*sides: Measured) -> Measured:
@@ -120,15 +201,8 @@ def degrees_of(y: Measured, x: Measured) -> Measured:
 
 def where(flags: Flags, yes: Measured, no: Measured) -> Measured:
     """Values of one where the flags are set, of the other where they are not."""
-    value = np.where(flags, yes.value, no.value)
-    zero = np.zeros(())
-    first = Measured(value, {k: np.where(flags[..., None], part, zero) for k, part in yes.parts.items()})
-    second = Measured(value, {k: np.where(flags[..., None], zero, part) for k, part in no.parts.items()})
-    return combined(value, (first, 1.0), (second, 1.0))
-
-
-def mean(values: Iterable[Measured]) -> Measured:
-    """Their mean."""
-    all_values = list(values)
-    share = 1 / len(all_values)
-    return combined(sum(each.value for each in all_values) * share, *((each, share) for each in all_values))
+    total = {origin: np.where(flags, way, 0.0) for origin, way in yes.slopes.items()}
+    for origin, way in no.slopes.items():
+        own = np.where(flags, 0.0, way)
+        total[origin] = total[origin] + own if origin in total else own
+    return Measured(np.where(flags, yes.value, no.value), total)

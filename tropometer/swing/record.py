@@ -91,8 +91,9 @@ class Clip:
         mark = self.marks.get(name, {}).get(frame)
         if mark is None or self.camera_motion is None:
             return mark
-        x, y, sd_px = self.camera_motion.still(frame, mark.x, mark.y)
-        return Mark(x, y, math.hypot(mark.sd_px, sd_px), mark.source)
+        still, sd_px = self.camera_motion.still(np.array([frame]), np.array([[mark.x, mark.y]]))
+        x, y = still[0].tolist()
+        return Mark(x, y, math.hypot(mark.sd_px, sd_px[0]), mark.source)
 
     @property
     def camera_facts(self) -> CameraFacts:

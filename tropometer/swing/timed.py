@@ -11,17 +11,14 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import partial
 from itertools import pairwise
-from typing import TYPE_CHECKING
 
 import numpy as np
 
+from tropometer.swing.curves import Series
 from tropometer.swing.measured import NORMAL_95, Array
 from tropometer.swing.names import Checkpoint, Event, spoken
 from tropometer.swing.reading import Group, Need, Reading, Share, Unit
 from tropometer.swing.record import Clip, SwingRecord
-
-if TYPE_CHECKING:
-    from tropometer.swing.read import Series
 
 HEEL_OFF_M = 0.01
 STRAIGHT_DEG = 10.0

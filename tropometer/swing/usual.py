@@ -5,6 +5,8 @@ All of it common practice, no source; the tables are those of the made-up golfer
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 import numpy as np
 
 from tropometer.swing.measured import Array
@@ -63,15 +65,22 @@ def part_of(name: str) -> str:
     return name.removeprefix("lead_").removeprefix("trail_")
 
 
-def usual(name: str, moment: Array, stature_m: float) -> tuple[Array, Array]:
-    """Where a mark usually is, and how fast, metres (n, 3) and metres a second (n, 3).
+def usual(names: tuple[str, ...], moment: Array, stature_m: float) -> tuple[Array, Array]:
+    """Where marks usually are, and how fast: metres (3, marks, n) and metres a second (3, marks, n).
 
     `moment` (n,) counts checkpoints: 3 is the top, 3.5 half-way from there to lead arm level down.
     """
-    rows = np.array(USUAL[name])
-    count = np.arange(len(rows))
-    both = np.column_stack([np.interp(moment, count, column) for column in rows.T]) * stature_m
-    return both[:, :3], both[:, 3:]
+    table = _table(names)
+    moment = np.clip(moment, 0, table.shape[2] - 1)
+    before = np.minimum(moment.astype(int), table.shape[2] - 2)
+    both = table[..., before] + (moment - before) * (table[..., before + 1] - table[..., before])
+    return both[:3] * stature_m, both[3:] * stature_m
+
+
+@lru_cache(maxsize=64)
+def _table(names: tuple[str, ...]) -> Array:
+    """Places and speeds (6, marks, checkpoints), shares of stature."""
+    return np.moveaxis(np.array([USUAL[name] for name in names]).reshape(len(names), -1, 6), -1, 0)
 
 
 def spread_m(name: str, axis: int, stature_m: float) -> float:

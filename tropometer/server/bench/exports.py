@@ -7,7 +7,8 @@ from typing import Any
 
 from tropometer.server.bench.measure import ready_clips, record_of
 from tropometer.server.bench.models import Swing
-from tropometer.swing.read import read_whole, series
+from tropometer.swing.curves import series
+from tropometer.swing.read import read_whole
 
 
 def readings_csv(swing: Swing) -> str:

@@ -9,7 +9,7 @@ import numpy as np
 
 from tropometer.swing.camera.pinhole import Array, Pinhole
 from tropometer.swing.camera.solve import SOURCE, SolvedCamera
-from tropometer.swing.measured import Measured
+from tropometer.swing.measured import Measured, coordinates
 from tropometer.swing.scene.eye import Eye
 from tropometer.swing.usual import STATURE_M, usual
 
@@ -68,10 +68,11 @@ def audit(solved: SolvedCamera, hips_b: Measured) -> CameraAudit:
 
 def hips_on_mat(eye: Eye) -> Measured:
     """B of the hips at address on the mat's own scale."""
-    usually, _ = usual("lead_hip", np.zeros(1), STATURE_M)
-    own = {SOURCE: eye.origin_by_camera[1], "where the player stands": eye.origin_own[1]}
-    spread = Measured.of(usually[0, 1], HIPS_SD_M, "where the hips are over the feet")
-    return Measured(np.asarray(eye.origin[1]), own) + spread
+    usually, _ = usual(("lead_hip",), np.zeros(1), STATURE_M)
+    own = {SOURCE: eye.origin_by_camera[:2], "where the player stands": eye.origin_own[:2]}
+    spread = Measured.of(usually[1, 0, 0], HIPS_SD_M, "where the hips are over the feet")
+    _, along_b = coordinates(eye.origin[:2], own)
+    return along_b + spread
 
 
 def hips_at(b: float) -> Array:

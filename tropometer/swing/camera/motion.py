@@ -7,7 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
-from tropometer.swing.camera.pinhole import Array
+from tropometer.swing.measured import Array, Frames
 
 
 @dataclass(frozen=True, eq=False)
@@ -37,11 +37,11 @@ class CameraMotion:
         matrices, sd = self._known
         return np.column_stack([matrices.reshape(-1, 9)[:, :8], sd])
 
-    def still(self, frame: int, x: float, y: float) -> tuple[float, float, float]:
-        """A frame's point in the still picture, and the standard deviation that this brings, pixels."""
+    def still(self, frames: Frames, pixels: Array) -> tuple[Array, Array]:
+        """Points (n, 2) of frames (n,) in the still picture, and its standard deviations (n,), pixels."""
         matrices, sd = self._known
-        across, down, scale = np.linalg.solve(matrices[frame], np.array([x, y, 1.0]))
-        return float(across / scale), float(down / scale), float(sd[frame])
+        there = np.linalg.solve(matrices[frames], np.insert(pixels, 2, 1.0, axis=1)[..., None])[..., 0]
+        return there[:, :2] / there[:, 2:], sd[frames]
 
     def moved(self, frame: int, x: float, y: float) -> tuple[float, float]:
         """A still point as it lies in a frame's picture."""

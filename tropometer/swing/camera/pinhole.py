@@ -9,6 +9,7 @@ A left-hander's picture is mirrored first, so that all of this is said for a rig
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
@@ -41,7 +42,7 @@ class Pinhole:
     tilt: float = 0.0
     roll: float = 0.0
 
-    @property
+    @cached_property
     def rotation(self) -> Array:
         """From T, B, U to right, down, ahead (3, 3)."""
         yaw, pitch, roll = self.off_square, -self.tilt, -self.roll

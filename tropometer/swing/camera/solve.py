@@ -24,7 +24,7 @@ from tropometer.swing.camera.facts import (
     FloorLength,
 )
 from tropometer.swing.camera.pinhole import Array, Pinhole
-from tropometer.swing.measured import Measured
+from tropometer.swing.measured import Measured, coordinates
 from tropometer.swing.names import View
 
 LEAST_POINTS = 4
@@ -77,7 +77,7 @@ class Unsolved(ValueError):
     """Floor points from which no camera follows; says why."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class SolvedCamera:
     """A camera with its error: `columns` (7, 7) spans the standard deviations of its seven unknowns."""
 
@@ -94,7 +94,7 @@ class SolvedCamera:
         """Several such things; their errors are correlated as they should be."""
         mean = np.asarray(values(self.camera), float)
         moved = np.array([values(camera) for camera in self.moved]) - mean
-        return [Measured(mean[i], {SOURCE: moved[:, i]}) for i in range(len(mean))]
+        return list(coordinates(mean, {SOURCE: moved.T}))
 
     @cached_property
     def moved(self) -> list[Pinhole]:

@@ -131,8 +131,8 @@ def _anchor(clip: Clip, feet: dict[str, tuple[float, float, float]], tall: float
 
 
 def _foot(name: str, tall: float) -> Array:
-    places, _ = usual(name, np.zeros(1), tall)
-    return np.asarray(places[0])
+    places, _ = usual((name,), np.zeros(1), tall)
+    return np.asarray(places[:, 0, 0])
 
 
 def _standing(
@@ -144,6 +144,18 @@ def _standing(
     tall: float,
 ) -> Eye:
     """The eye, with the player put where the feet at address stand on its floor."""
+    return Eye(clip, mirrored, solved, scale, *_origin(solved, scale, tuple(feet.items()), tall))
+
+
+@lru_cache(maxsize=64)  # moving a hip's mark does not move the feet
+def _origin(
+    solved: SolvedCamera,
+    scale: Scale,
+    marked: tuple[tuple[str, tuple[float, float, float]], ...],
+    tall: float,
+) -> tuple[Array, Array, Array]:
+    """Where the player stands, and what the camera's seven errors and its own two do to it."""
+    feet = dict(marked)
     used = HEELS if all(name in feet for name in HEELS) else tuple(feet)
     places, own = _unmarked(scale)
     stand: Callable[[Pinhole], Array] = lambda camera: places  # noqa: E731
@@ -166,11 +178,7 @@ def _standing(
     if not np.isfinite(by_camera).all():  # so near the horizon that the camera's error carries it beyond
         origin, own = _unmarked(scale)
         by_camera = np.zeros((2, len(solved.moved)))
-    return Eye(
-        clip,
-        mirrored,
-        solved,
-        scale,
+    return (
         np.array([*origin, 0.0]),
         np.vstack([by_camera, np.zeros(by_camera.shape[1])]),
         np.vstack([np.diag(own), np.zeros(2)]),

@@ -4,6 +4,8 @@ Each place is the least-squares point of all that is said about it, each weighed
 maximum a posteriori estimate by Gauss-Newton (Hartley and Zisserman, 2nd ed., 12.2 and A6). Its errors
 follow by first order from the clicks, from the cameras, from where the player stands, from the moment
 between two frames, and from what was taken for usual.
+
+Arrays have their coordinates first and the n places last, so that each step runs over all places at once.
 """
 
 from __future__ import annotations
@@ -17,11 +19,14 @@ from tropometer.swing.camera.pinhole import Array, Pinhole
 from tropometer.swing.scene.eye import Eye
 
 STEPS = 3
+# How many independent errors each source has, in the order in which `Fused.effects` lists them.
+DEPTH = 3
+OF_A_VIEW = {"mark": 2, "camera": 7, "stand": 2, "moment": 1}
 
 
 @dataclass(frozen=True, eq=False)
 class Seen:
-    """What one view says of n places: pixels (n, 2), NaN unseen; standard deviations (n,); seconds (n,).
+    """What one view says of n places: pixels (2, n), NaN unseen; standard deviations (n,); seconds (n,).
 
     `moment_s` is one standard deviation of how far the frame is from its moment.
     """
@@ -34,67 +39,102 @@ class Seen:
 
 @dataclass(frozen=True, eq=False)
 class Fused:
-    """Places (n, 3) and what one standard deviation of each error does to them: per view and of the usual."""
+    """Places (3, n), and what one standard deviation of each error does to them (3, Q, n).
+
+    The errors are those of what is usual along T, B and U, then view by view those of `OF_A_VIEW`.
+    """
 
     places: Array
-    clicks: list[Array]  # (n, 3, 2)
-    cameras: list[Array]  # (n, 3, 7)
-    stands: list[Array]  # (n, 3, 2)
-    moments: list[Array]  # (n, 3, 1)
-    depth: Array  # (n, 3, 3)
+    effects: Array
 
 
 def fuse(views: Sequence[Seen], usual: Array, usual_sd: Array, speed: Array) -> Fused:
-    """Places of n marks; `usual` (n, 3) with standard deviations (n, 3) holds where no view tells.
+    """Places of n marks; `usual` (3, n) with standard deviations (3, n) holds where no view tells.
 
-    `speed` (n, 3), metres a second, turns a moment's error into one of place.
+    `speed` (3, n), metres a second, turns a moment's error into one of place.
     """
     believed = 1 / usual_sd
-    places = usual.copy()
-    whole = np.zeros((len(usual), 3, 3))
+    places = usual
+    inverse = np.zeros((3, 3, usual.shape[1]))
     slopes: list[Array] = []
     for _ in range(STEPS):
-        whole = np.zeros((len(usual), 3, 3))
-        whole[:, range(3), range(3)] = believed**2
+        whole = np.zeros_like(inverse)
+        whole[range(3), range(3)] = believed**2
         pull = (usual - places) * believed**2
         slopes = []
         for view in views:
-            pixels, slope = _project(view.eye.solved.camera, places + view.eye.origin)
-            missed = (view.pixels - pixels) / view.sd_px[:, None]
-            seen = np.asarray(np.isfinite(missed).all(axis=1))
-            slope = np.where(seen[:, None, None], slope / view.sd_px[:, None, None], 0.0)
-            missed = np.where(seen[:, None], missed, 0.0)
-            whole += np.einsum("nki,nkj->nij", slope, slope)
-            pull += np.einsum("nki,nk->ni", slope, missed)
+            pixels, slope = _project(view.eye.solved.camera, places + view.eye.origin[:, None])
+            missed = (view.pixels - pixels) / view.sd_px
+            seen = np.isfinite(missed).all(axis=0)
+            slope = np.where(seen, slope / view.sd_px, 0.0)
+            missed = np.where(seen, missed, 0.0)
+            for k in range(2):
+                whole += slope[k, :, None] * slope[k]
+                pull = pull + slope[k] * missed[k]
             slopes.append(slope)
-        places = places + np.linalg.solve(whole, pull[..., None])[..., 0]
-    inverse = np.linalg.inv(whole)
-    clicks, cameras, stands, moments = [], [], [], []
+        inverse = _inverse(whole)
+        places = places + _times(inverse, pull[:, None])[:, 0]
+    effects = [inverse * believed]
     for view, slope in zip(views, slopes, strict=True):
         # How the places answer to a shift of the whitened pixels of this view.
-        answer = np.einsum("nij,nkj->nik", inverse, slope)
-        own = _project(view.eye.solved.camera, places + view.eye.origin)[0]
-        shifted = (
-            np.stack(
-                [camera.project(places + view.eye.origin) - own for camera in view.eye.solved.moved], axis=2
-            )
-            / view.sd_px[:, None, None]
-        )
-        clicks.append(answer)
-        by_origin = np.einsum("nki,iq->nkq", slope, view.eye.origin_by_camera)
-        cameras.append(-np.einsum("nik,nkq->niq", answer, np.nan_to_num(shifted) + by_origin))
-        stands.append(-np.einsum("nik,nkj,jq->niq", answer, slope, view.eye.origin_own))
-        moved = np.einsum("nki,ni->nk", slope, speed) * view.moment_s[:, None]
-        moments.append(np.einsum("nik,nk->ni", answer, moved)[..., None])
-    return Fused(places, clicks, cameras, stands, moments, inverse * believed[:, None, :])
+        answer = _times(inverse, slope.swapaxes(0, 1))
+        here = places + view.eye.origin[:, None]
+        own = _pixels(view.eye.solved.camera, here)
+        shifted = np.stack([_pixels(camera, here) - own for camera in view.eye.solved.moved], axis=1)
+        by_camera = np.nan_to_num(shifted / view.sd_px) + _along(slope, view.eye.origin_by_camera)
+        moved = np.sum(slope * speed, axis=1) * view.moment_s
+        effects += [
+            answer,
+            -_times(answer, by_camera),
+            -_times(answer, _along(slope, view.eye.origin_own)),
+            _times(answer, moved[:, None]),
+        ]
+    return Fused(places, np.concatenate(effects, axis=1))
+
+
+def _times(a: Array, b: Array) -> Array:
+    """Matrix products (i, q, n) of n matrices (i, k, n) with n matrices (k, q, n)."""
+    total: Array = a[:, 0, None] * b[0]
+    for k in range(1, a.shape[1]):
+        total += a[:, k, None] * b[k]
+    return total
+
+
+def _along(slope: Array, ways: Array) -> Array:
+    """Slopes (k, i, n) along ways (i, q): (k, q, n)."""
+    total: Array = slope[:, 0, None] * ways[0][:, None]
+    for i in range(1, len(ways)):
+        total += slope[:, i, None] * ways[i][:, None]
+    return total
+
+
+def _inverse(whole: Array) -> Array:
+    """Inverses (3, 3, n) of n symmetric matrices, by their cofactors."""
+    (a, b, c), (_, d, e), (_, _, f) = whole
+    aa, ab, ac = d * f - e * e, c * e - b * f, b * e - c * d
+    bb, bc, cc = a * f - c * c, b * c - a * e, a * d - b * b
+    determinant = a * aa + b * ab + c * ac
+    cofactors = np.array([[aa, ab, ac], [ab, bb, bc], [ac, bc, cc]])
+    return np.asarray(cofactors / determinant)
+
+
+def _ahead(camera: Pinhole, points: Array) -> tuple[Array, Array]:
+    """Points (3, n) from the camera as right and down by ahead (2, n), and how far ahead (n,)."""
+    right, down, ahead = camera.rotation @ (points - camera.eye[:, None])
+    ahead = np.where(ahead > 1e-6, ahead, np.nan)
+    return np.array([right / ahead, down / ahead]), ahead
+
+
+def _pixels(camera: Pinhole, points: Array) -> Array:
+    """Pixels (2, n) of points (3, n), from the picture's middle."""
+    flat, _ = _ahead(camera, points)
+    return flat * camera.focal_px
 
 
 def _project(camera: Pinhole, points: Array) -> tuple[Array, Array]:
-    """Pixels (n, 2) of points (n, 3), and their slopes (n, 2, 3) along T, B and U."""
+    """Pixels (2, n) of points (3, n), and their slopes (2, 3, n) along T, B and U."""
     rotation = camera.rotation
-    seen = (points - camera.eye) @ rotation.T
-    ahead = np.where(seen[:, 2] > 1e-6, seen[:, 2], np.nan)
-    flat = seen[:, :2] / ahead[:, None]
-    pixels = flat * camera.focal_px + [camera.width / 2, camera.height / 2]
-    slopes = camera.focal_px * (rotation[None, :2] - flat[:, :, None] * rotation[2]) / ahead[:, None, None]
+    flat, ahead = _ahead(camera, points)
+    pixels = flat * camera.focal_px + np.array([[camera.width / 2], [camera.height / 2]])
+    slopes = (rotation[:2, :, None] - flat[:, None] * rotation[2][:, None]) * (camera.focal_px / ahead)
     return pixels, slopes

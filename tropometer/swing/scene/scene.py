@@ -2,22 +2,35 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import NamedTuple
 
 import numpy as np
-import numpy.typing as npt
 
 from tropometer.swing.camera.solve import Unsolved
-from tropometer.swing.measured import Array, Flags, Measured, combined, degrees_of, hypot
+from tropometer.swing.measured import (
+    Array,
+    Flags,
+    Frames,
+    Measured,
+    Origin,
+    Sources,
+    combined,
+    degrees_of,
+    hypot,
+    sources,
+)
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View, spoken
 from tropometer.swing.record import Clip, SwingRecord
 from tropometer.swing.scene.eye import FEET, SOLE_SD_M, Eye, eye_of
-from tropometer.swing.scene.fuse import Fused, Seen, fuse
+from tropometer.swing.scene.fuse import DEPTH, OF_A_VIEW, Fused, Seen, fuse
 from tropometer.swing.usual import SPEED_SPREAD, STATURE_M, kept_as, share_kept, spread_m, usual
 
-Frames = npt.NDArray[np.int64]
+WAYS = np.eye(3)[..., None]
+SEEN_ALONG: tuple[View, View] = ("face_on", "down_the_line")  # which view shows T, and which B
+UNMARKED = (np.nan, np.nan, np.nan)
 UNKNOWN_M = 3.0  # a standard deviation that says nothing
 STANDING_U_M = 0.02  # a lead sole after address, while nobody says that it rises
 # Checkpoints at which a foot still stands where it stood, so that its sole's height is known.
@@ -92,7 +105,7 @@ class Scene:
         self.record = record
         self.tall = record.stature_m or STATURE_M
         self._cuts: dict[tuple[str, int | None], Place] = {}
-        self._had: dict[tuple[View, str], Flags] = {}
+        self._moves: dict[str, Place] = {}
         self.clips: dict[View, Clip] = {}
         for clip in record.clips:
             self.clips.setdefault(clip.view, clip)
@@ -133,13 +146,7 @@ class Scene:
 
     def has(self, view: View, name: str) -> Flags:
         """In which columns a view has a mark."""
-        if (view, name) not in self._had:
-            row, seen = self._names.get(name), self._pixels.get(view)
-            none = np.zeros(len(self.through), bool)
-            self._had[view, name] = (
-                none if row is None or seen is None else np.asarray(np.isfinite(seen[row, :, 0]))
-            )
-        return self._had[view, name]
+        return self._having.get((view, name), self._nowhere)
 
     def place(self, name: str) -> Place:
         """A mark at every moment asked for; NaN where no view has it."""
@@ -151,14 +158,17 @@ class Scene:
         """A mark at one checkpoint."""
         column = self.column(checkpoint)
         if (name, column) not in self._cuts:
-            self._cuts[name, column] = self._cut(name, column, f" at {spoken(checkpoint)}")
+            row = self._cut(name, slice(column, column + 1), f" at {spoken(checkpoint)}")
+            self._cuts[name, column] = Place(*(Measured(each.value[0], each.slopes) for each in row))
         return self._cuts[name, column]
 
     def moved(self, name: str) -> Place:
         """How far a mark has gone since address; nothing at address itself, where both are the same mark."""
-        away = self.place(name).minus(self.at(name, "address"))
-        still = self.same_as("address")
-        return Place(*(_zeroed(each, still) for each in away))
+        if name not in self._moves:
+            away = self.place(name).minus(self.at(name, "address"))
+            still = self.same_as("address")
+            self._moves[name] = Place(*(_zeroed(each, still) for each in away))
+        return self._moves[name]
 
     def same_as(self, checkpoint: Checkpoint) -> Flags:
         """Which of the moments are the very frames of a checkpoint."""
@@ -175,59 +185,73 @@ class Scene:
         return {name: row for row, name in enumerate(names)}
 
     @cached_property
+    def _nowhere(self) -> Flags:
+        return np.zeros(len(self.through), bool)
+
+    @cached_property
+    def _having(self) -> dict[tuple[View, str], Flags]:
+        found = {view: np.isfinite(pixels[0]) for view, pixels in self._pixels.items()}
+        return {(view, name): found[view][row] for view in found for name, row in self._names.items()}
+
+    @cached_property
     def _pixels(self) -> dict[View, Array]:
-        """Each view's x, y and standard deviation (marks, columns, 3), in a right-hander's picture."""
+        """Each view's x, y and standard deviation (3, marks, columns), in a right-hander's picture."""
         found: dict[View, Array] = {}
         for view, eye in self.eyes.items():
             clip = self.clips[view]
-            rows = np.full((len(self._names), len(self.through), 3), np.nan)
-            columns: dict[int, list[int]] = {}
-            for column, frame in enumerate(self.frames[view].tolist()):
-                columns.setdefault(frame, []).append(column)
-            for name, by_frame in clip.marks.items():
-                for frame in columns.keys() & by_frame.keys():
-                    mark = clip.still_mark(name, frame)
-                    if mark is not None:
-                        rows[self._names[name], columns[frame]] = mark.x, mark.y, mark.sd_px
-            rows[..., :2] = eye.upright(rows[..., :2])
+            frames, column = np.unique(self.frames[view], return_inverse=True)
+            rows = _marks_on(clip, self._names, frames.tolist())[:, :, column]
+            rows[:2] = np.moveaxis(eye.upright(np.moveaxis(rows[:2], 0, -1)), -1, 0)
             found[view] = rows
         return found
 
     @cached_property
     def _fused(self) -> Fused:
-        """All places in one go, row by row of marks by columns."""
-        width = len(self.through)
-        means, speeds, spreads = [], [], []
-        for name in self._names:
-            mean, speed = usual(name, self.through, self.tall)
-            means.append(mean)
-            speeds.append(speed * SPEED_SPREAD)
-            spreads.append(self._spread(name))
+        """All places in one go: (3, marks, columns), and what errors do to them (3, Q, marks, columns)."""
+        names = tuple(self._names)
+        shape = (3, len(names), len(self.through))
+        means, speeds = usual(names, self.through, self.tall)
+        kept = np.zeros((3, len(names), 1))
+        kept[:2, :, 0] = [[share_kept(name, axis) for name in names] for axis in (0, 1)]
+        kept = np.broadcast_to(kept, shape)
         views = [
             Seen(
                 eye,
-                self._pixels[view][..., :2].reshape(-1, 2),
-                np.nan_to_num(self._pixels[view][..., 2].reshape(-1), nan=1.0),
+                self._pixels[view][:2].reshape(2, -1),
+                np.nan_to_num(self._pixels[view][2].ravel(), nan=1.0),
                 np.tile(self._moment_s(view), len(self._names)),
             )
             for view, eye in self.eyes.items()
         ]
-        shape = (len(self._names) * width, 3)
-        return fuse(views, *(np.array(each).reshape(shape) for each in (means, spreads, speeds)))
+        flat = (each.reshape(3, -1) for each in (means, self._spreads, speeds * SPEED_SPREAD))
+        fused = fuse(views, *flat)
+        # Part of what is unusual about a place is the player's build or stance, the same at all moments.
+        depth = fused.effects[:, :DEPTH]
+        of_kept = kept.reshape(3, -1)
+        always = depth[:, :2] * np.sqrt(of_kept[:2])
+        effects = np.concatenate([depth * np.sqrt(1 - of_kept), always, fused.effects[:, DEPTH:]], axis=1)
+        seen = np.zeros(shape[1:], bool)
+        for pixels in self._pixels.values():
+            seen |= np.isfinite(pixels[0])
+        places = np.where(seen, fused.places.reshape(shape), np.nan)
+        return Fused(places, effects.reshape(3, -1, *shape[1:]))
 
-    def _spread(self, name: str) -> Array:
-        """How unsure the usual place of a mark is (columns, 3): only where no view tells does it count."""
-        spread = np.full((len(self.through), 3), UNKNOWN_M)
-        if not self.has("down_the_line", name).all():
-            alone = ~self.has("down_the_line", name)
-            spread[alone, 1] = spread_m(name, 1, self.tall)
-        alone = ~self.has("face_on", name)
-        spread[alone, 0] = spread_m(name, 0, self.tall)
-        if name in FEET:
-            for at in STANDS[name]:
-                stands = np.abs(self.through - CHECKPOINTS.index(at)) < 0.5
-                spread[stands, 2] = SOLE_SD_M if at == "address" else STANDING_U_M
-        return spread
+    @property
+    def _spreads(self) -> Array:
+        """How unsure usual places are (3, marks, columns): only where no view tells does it count."""
+        spreads = np.full((3, len(self._names), len(self.through)), UNKNOWN_M)
+        for axis, view in enumerate(SEEN_ALONG):
+            own = np.array([[spread_m(name, axis, self.tall)] for name in self._names])
+            seen = np.isfinite(self._pixels[view][0]) if view in self._pixels else False
+            spreads[axis] = np.where(seen, UNKNOWN_M, own)
+        nearest = np.rint(self.through)
+        near = np.abs(self.through - nearest) < 0.5
+        for name in FEET:
+            if name in self._names:
+                stands = near & np.isin(nearest, [CHECKPOINTS.index(at) for at in STANDS[name]])
+                spreads[2, self._names[name], stands] = STANDING_U_M
+                spreads[2, self._names[name], stands & (nearest == 0)] = SOLE_SD_M
+        return spreads
 
     def _moment_s(self, view: View) -> Array:
         """How far each column's frame is from its moment: any time within half a frame is as likely."""
@@ -242,40 +266,41 @@ class Scene:
     def _leading(self) -> View:
         return "face_on" if "face_on" in self.clips else "down_the_line"
 
-    def _cut(self, name: str, columns: slice | int, words: str) -> Place:
+    def _cut(self, name: str, columns: slice, words: str) -> Place:
         row = self._names.get(name)
         if row is None:
-            shape = np.zeros(len(self.through))[columns].shape
-            return Place(*(Measured(np.full(shape, np.nan)) for _ in range(3)))
-        width = len(self.through)
-        fused = self._fused
+            nowhere = np.full(len(self.through), np.nan)[columns]
+            return Place(*(Measured(nowhere) for _ in range(3)))
+        origin = Origin(self._fused.effects[:, :, row, columns], _sources(name, words, tuple(self.eyes)))
+        places = self._fused.places[:, row, columns]
+        return Place(*(Measured(places[axis], {origin: WAYS[axis]}) for axis in range(3)))
 
-        def cut(all_rows: Array) -> Array:
-            return np.asarray(all_rows[row * width : (row + 1) * width][columns])
 
-        seen = np.zeros(width, bool)
-        for view in self.eyes:
-            seen |= self.has(view, name)
-        places = np.where(seen[columns][..., None], cut(fused.places), np.nan)
-        # Part of what is unusual about a place is the player's build or stance, the same at all moments.
-        depth = cut(fused.depth)
-        kept = np.array([share_kept(name, 0), share_kept(name, 1), 0.0])
-        parts: dict[str, Array] = {f"depth: {spoken(name)}{words or ' then'}": depth * np.sqrt(1 - kept)}
-        for axis in (0, 1):
-            source = f"depth: {kept_as(name, axis)} {'TB'[axis]}"
-            parts[source] = depth[..., axis : axis + 1] * np.sqrt(kept[axis])
-        for i, view in enumerate(self.eyes):
-            side = spoken(view).replace("face on", "face-on")
-            parts[f"mark: {spoken(name)}{words}, {side}"] = cut(fused.clicks[i])
-            parts[f"camera: {side}"] = cut(fused.cameras[i])
-            parts[f"stand: {side}"] = cut(fused.stands[i])
-            parts[f"moment: {side}{words}"] = cut(fused.moments[i])
-        return Place(
-            *(
-                Measured(places[..., axis], {k: part[..., axis, :] for k, part in parts.items()})
-                for axis in range(3)
-            )
-        )
+@lru_cache(maxsize=1024)
+def _sources(name: str, words: str, views: tuple[View, ...]) -> Sources:
+    """What each of a scene's errors of a place comes from."""
+    widths = [(f"depth: {spoken(name)}{words or ' then'}", DEPTH)]
+    widths += [(f"depth: {kept_as(name, axis)} {'TB'[axis]}", 1) for axis in (0, 1)]
+    for view in views:
+        side = spoken(view).replace("face on", "face-on")
+        of = {"mark": f" {spoken(name)}{words}, {side}", "moment": f" {side}{words}"}
+        widths += [(f"{kind}:{of.get(kind, f' {side}')}", width) for kind, width in OF_A_VIEW.items()]
+    return sources(*widths)
+
+
+def _marks_on(clip: Clip, names: Iterable[str], frames: list[int]) -> Array:
+    """x, y and standard deviation (3, names, frames), as if the camera had stood still; NaN for none."""
+    columns = []
+    for name in names:
+        there = clip.marks.get(name, {})
+        columns += [(m.x, m.y, m.sd_px) if (m := there.get(frame)) else UNMARKED for frame in frames]
+    found = np.array(columns).T.reshape(3, -1, len(frames))
+    if clip.camera_motion is not None:
+        row, at = np.nonzero(np.isfinite(found[0]))
+        still, sd_px = clip.camera_motion.still(np.array(frames)[at], found[:2, row, at].T)
+        found[:2, row, at] = still.T
+        found[2, row, at] = np.hypot(found[2, row, at], sd_px)
+    return found
 
 
 def _zeroed(value: Measured, flags: Flags) -> Measured:

@@ -1,0 +1,85 @@
+"""Readings over time: on every frame that has their marks."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from tropometer.swing import readings  # noqa: F401  they register themselves
+from tropometer.swing.measured import Array, Frames
+from tropometer.swing.names import CHECKPOINTS, View
+from tropometer.swing.reading import KINDS, Look
+from tropometer.swing.record import SwingRecord
+from tropometer.swing.refusal import usable
+from tropometer.swing.scene.scene import Moments, Scene
+
+
+@dataclass(frozen=True, eq=False)
+class Series:
+    """A reading over time: seconds from impact (n,), values and their 95 % half-widths, NaN for none."""
+
+    reading: str
+    frames: Frames
+    times_s: Array
+    values: Array
+    u95: Array
+
+
+def series(record: SwingRecord, ids: tuple[str, ...] | None = None) -> list[Series]:
+    """Readings on every frame from address to finish that has their marks, where there are two at least."""
+    scene = Scene(record)
+    view = next((v for v in ("face_on", "down_the_line") if v in scene.clips), None)
+    if view is None:
+        return []
+    clip = scene.clips[view]
+    first = clip.checkpoints.get("address", 0)
+    frames = np.arange(first, clip.checkpoints.get("finish", len(clip.frame_times_s) - 1) + 1)
+    scene = Scene(record, moments_of(scene, view, frames))
+    impact = clip.checkpoints.get("impact", first)
+    struck = clip.frame_times_s[impact]
+    if clip.impact_between:
+        struck = (struck + clip.frame_times_s[impact + 1]) / 2
+    times = np.array(clip.frame_times_s)[frames] - struck
+    found = []
+    for kind in KINDS.values():
+        if not kind.changing or (ids is not None and kind.id not in ids):
+            continue
+        look = Look(scene)
+        measured = kind.formula(look)
+        value, u95 = measured.value, measured.u95
+        ok = usable(scene, kind, look, len(frames)) & np.isfinite(value) & np.isfinite(u95)
+        if ok.sum() > 1:
+            found.append(
+                Series(kind.id, frames, times, np.where(ok, value, np.nan), np.where(ok, u95, np.nan))
+            )
+    return found
+
+
+def moments_of(scene: Scene, view: View, frames: Frames) -> Moments:
+    """Frames of one view as moments, with the other's frames nearest in time between the same pegs."""
+    clip = scene.clips[view]
+    pegs = sorted((frame, CHECKPOINTS.index(at)) for at, frame in clip.checkpoints.items())
+    through = (
+        np.interp(frames, [frame for frame, _ in pegs], [index for _, index in pegs])
+        if pegs
+        else np.zeros(len(frames))
+    )
+    by_view = {view: frames.astype(int)}
+    for other, there in scene.clips.items():
+        shared = sorted(
+            (clip.frame_times_s[frame], there.frame_times_s[there.checkpoints[at]])
+            for at, frame in clip.checkpoints.items()
+            if at in there.checkpoints
+        )
+        if other == view or len(shared) < 2:
+            continue
+        own = np.array(clip.frame_times_s)[frames.astype(int)]
+        here_s, there_s = (np.array(column) for column in zip(*shared, strict=True))
+        wished = np.interp(own, here_s, there_s)
+        times = np.array(there.frame_times_s)
+        after = np.clip(np.searchsorted(times, wished), 1, len(times) - 1)
+        nearest = np.where(wished - times[after - 1] < times[after] - wished, after - 1, after)
+        outside = (own < shared[0][0]) | (own > shared[-1][0])
+        by_view[other] = np.where(outside, -1, nearest)
+    return Moments(by_view, through)
