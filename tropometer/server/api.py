@@ -1,8 +1,12 @@
 """The typed API: one router an app, every address behind sign-in unless it says otherwise."""
 
+from typing import Any
+
+import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import ValidationError
+from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 
 from tropometer.server.bench.api import router as bench
@@ -17,7 +21,24 @@ from tropometer.server.lessons.sheet_api import router as sheets
 from tropometer.server.people.api import router as people
 from tropometer.server.shelf.api import router as shelf
 
-api = NinjaAPI(title="Tropometer", version="1", auth=django_auth, docs_url=None, openapi_url=None)
+
+class Renderer(BaseRenderer):
+    """Answers may carry thousands of marks."""
+
+    media_type = "application/json"
+
+    def render(self, request: HttpRequest, data: Any, *, response_status: int) -> bytes:
+        return orjson.dumps(data, default=str)
+
+
+api = NinjaAPI(
+    title="Tropometer",
+    version="1",
+    auth=django_auth,
+    docs_url=None,
+    openapi_url=None,
+    renderer=Renderer(),
+)
 for router in (people, clips, bench, requests, shelf, lessons):
     api.add_router("", router)
 api.add_router("", sheets, auth=None)

@@ -57,6 +57,8 @@ TEMPLATES = [
 
 DATABASES = {"default": env.db_url("DATABASE_URL", default="postgresql://tropo@127.0.0.1:5432/tropo")}
 DATABASES["default"]["CONN_MAX_AGE"] = 60
+# Compiling a query takes longer than any of ours runs.
+DATABASES["default"].setdefault("OPTIONS", {}).setdefault("options", "-c jit=off")
 # Shared between processes, so that sign-in limits hold however many of them serve.
 CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "server_cache"}}
 

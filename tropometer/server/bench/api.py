@@ -11,17 +11,15 @@ from ninja import Router, Schema
 
 from tropometer.server.access import asking
 from tropometer.server.bench import editing, exports, parting, services, setup, tracking
+from tropometer.server.bench.edit_schemas import Done, Edits
 from tropometer.server.bench.measure import doubted, measured, ready_clips, record_of, with_marks
+from tropometer.server.bench.measured_schemas import EditAnswer, MarkOut
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.schemas import (
     BenchClip,
     BenchSwing,
     CarriedMat,
-    Done,
     DoubtOut,
-    EditAnswer,
-    Edits,
-    MarkOut,
     MoreClips,
     PathOut,
     Received,

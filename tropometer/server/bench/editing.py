@@ -7,18 +7,7 @@ from django.db import transaction
 from django.db.models import Max
 from django.db.models.functions import Coalesce
 
-from tropometer.server.bench.models import (
-    BenchEdit,
-    Calibration,
-    CameraFacts,
-    HiddenMark,
-    Mark,
-    Mat,
-    Peg,
-    Swing,
-)
-from tropometer.server.bench.problems import BadEdit
-from tropometer.server.bench.schemas import (
+from tropometer.server.bench.edit_schemas import (
     CalibrationEdit,
     CalibrationValue,
     Edit,
@@ -30,6 +19,17 @@ from tropometer.server.bench.schemas import (
     MatValue,
     PegEdit,
 )
+from tropometer.server.bench.models import (
+    BenchEdit,
+    Calibration,
+    CameraFacts,
+    HiddenMark,
+    Mark,
+    Mat,
+    Peg,
+    Swing,
+)
+from tropometer.server.bench.problems import BadEdit
 from tropometer.server.bench.tracking import follow_later, is_tracked
 from tropometer.server.clips.models import Clip
 from tropometer.swing.names import MARKS, spoken

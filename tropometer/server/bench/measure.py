@@ -4,10 +4,11 @@ from dataclasses import asdict
 from typing import Any, cast
 from uuid import UUID
 
-from django.db.models import OuterRef, Prefetch
+from django.contrib.postgres.aggregates import ArrayAgg
+from django.db.models import Prefetch, prefetch_related_objects
 
 from tropometer.server.bench.editing import versions_of
-from tropometer.server.bench.models import Calibration, CameraFacts, HiddenMark, Mark, Peg, Swing
+from tropometer.server.bench.models import Calibration, CameraFacts, HiddenMark, Mark, Swing
 from tropometer.server.bench.tracking import tracked_marks
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.proposing import motion_of, proposals_of
@@ -34,15 +35,16 @@ KNOWN_LENGTH_SD_PX = 1.5
 def ready_clips(swing: Swing, whole: bool = True) -> list[Clip]:
     """Ready clips of a swing with what was put on them, in a fixed number of queries.
 
-    With `whole` false their marks are those of pegged frames only.
+    With `whole` false their marks are those of frames that are pegged in one of them only.
     """
-    clips = swing.clips.filter(state=State.READY)
+    rows = swing.clips.filter(state=State.READY).prefetch_related("pegs", "hidden_marks", "tracks")
+    with_facts = rows.select_related("calibration", "mat", "camera_facts", "proposals")
+    clips = list(with_facts.defer("proposals__landmarks", "proposals__outline"))
     marks = Mark.objects.all()
     if not whole:
-        marks = marks.filter(frame__in=Peg.objects.filter(clip=OuterRef("clip")).values("frame"))
-    with_marks = clips.prefetch_related("pegs", Prefetch("marks", marks), "hidden_marks", "tracks")
-    whole_rows = with_marks.select_related("calibration", "mat", "camera_facts", "proposals")
-    return list(whole_rows.defer("proposals__landmarks", "proposals__outline"))
+        marks = marks.filter(frame__in={peg.frame for clip in clips for peg in clip.pegs.all()})
+    prefetch_related_objects(clips, Prefetch("marks", marks))
+    return clips
 
 
 def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> swing_record.SwingRecord:
@@ -148,27 +150,24 @@ def measured(swing: Swing) -> dict[str, Any]:
                 "mat": getattr(clip, "mat", None),
                 "facts": getattr(clip, "camera_facts", None),
                 **_camera(scene, seen_by.get(seen.id), seen),
-                "gauges": [
-                    asdict(gauge)
-                    for gauge in (gauges(scene, seen.view, readings) if seen.id in seen_by else ())
-                ],
+                "gauges": gauges(scene, seen.view, readings) if seen.id in seen_by else (),
             }
             for clip, seen in zip(clips, record.clips, strict=True)
         ],
         "readings": [_reading(reading, school) for reading in readings],
-        "next": [asdict(click) for click in next_clicks(looked_at, all(c.mat for c in record.clips))],
+        "next": next_clicks(looked_at, all(c.mat for c in record.clips)),
     }
 
 
 def with_marks(swing: Swing, found: dict[str, Any]) -> dict[str, Any]:
     """What `measured` found, together with all marks, shaped as `Measured`."""
-    placed: dict[UUID, dict[str, dict[str, list[Any]]]] = {}
-    fields = ("frame", "x", "y", "sd_px", "source")
-    rows = Mark.objects.filter(clip__swing=swing).order_by("name", "frame")
-    for clip_id, name, *values in rows.values_list("clip_id", "name", *fields):
-        columns = placed.setdefault(clip_id, {}).setdefault(name, {field: [] for field in fields})
-        for field, value in zip(fields, values, strict=True):
-            columns[field].append(value)
+    columns = {
+        f"{field}s": ArrayAgg(field, order_by="frame") for field in ("frame", "x", "y", "sd_px", "source")
+    }
+    marks: dict[UUID, list[dict[str, Any]]] = {}
+    for row in Mark.objects.filter(clip__swing=swing).values("clip_id", "name").annotate(**columns):
+        own = {field.removesuffix("s"): values for field, values in row.items()}
+        marks.setdefault(row["clip_id"], []).append(own)
     hidden: dict[UUID, list[dict[str, Any]]] = {}
     looked_for = HiddenMark.objects.filter(clip__swing=swing).values_list("clip_id", "name", "frame")
     for clip_id, name, frame in looked_for:
@@ -176,7 +175,7 @@ def with_marks(swing: Swing, found: dict[str, Any]) -> dict[str, Any]:
     clips = [
         {
             **clip,
-            "marks": [{"name": name, **columns} for name, columns in placed.get(clip["clip_id"], {}).items()],
+            "marks": marks.get(clip["clip_id"], []),
             "hidden": hidden.get(clip["clip_id"], []),
         }
         for clip in found["clips"]
@@ -239,7 +238,7 @@ def _reading(reading: Reading, school: School | None) -> dict[str, Any]:
     if band and reading.value is not None and reading.u95 is not None:
         standing = band.standing(reading.value, reading.u95)
     return {
-        **asdict(reading),
+        **vars(reading),
         "sign": sign_of(reading.reading),
         "group": group_of(reading.reading),
         "band": {"low": band.low, "high": band.high} if band else None,

@@ -7,7 +7,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
-from tropometer.server.bench.schemas import GaugeOut, Unit
+from tropometer.server.bench.measured_schemas import GaugeOut, Unit
 from tropometer.server.people.schemas import Hand, StudentOut, Units
 
 DrillId = Literal[

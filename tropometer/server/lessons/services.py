@@ -1,5 +1,6 @@
 """Writing, sending and taking back a lesson."""
 
+from dataclasses import asdict
 from typing import Any
 from uuid import UUID
 
@@ -94,7 +95,7 @@ def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dic
                 if shape["frame"] == frame
             ],
         }
-        for gauge in on_clip["gauges"]
+        for gauge in map(asdict, on_clip["gauges"])
         if shown is None or gauge["id"] in shown
     ]
     told = {shape["reading"] for gauge in gauges for shape in gauge["shapes"]}

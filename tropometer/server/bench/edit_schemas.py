@@ -1,0 +1,124 @@
+"""What the API says about edits: what can be put on a clip, and how."""
+
+from typing import Annotated, Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field, FiniteFloat
+
+from tropometer.swing.names import Checkpoint, Event, LengthPlace, MarkSource
+
+Frame = Annotated[int, Field(ge=0)]
+Pixels = Annotated[FiniteFloat, Field(ge=-10000, le=10000)]
+
+
+class Edited(Schema):
+    """What every edit says beside its change: its own name, and the gesture that it is a part of.
+
+    One drag is one gesture however many places it passes; undoing names the gesture that is taken back.
+    """
+
+    id: UUID
+    gesture: UUID | None = None
+    way: Literal["do", "undo", "redo"] = "do"
+
+
+class PegEdit(Edited):
+    kind: Literal["peg"]
+    name: Checkpoint | Event
+    frame: Frame | None
+    between: bool = False  # impact only: it lies between this frame and the next
+
+
+class MarkPlace(Schema):
+    x: Pixels
+    y: Pixels
+    sd_px: Annotated[FiniteFloat, Field(gt=0, le=200)]
+    source: MarkSource = "hand"
+
+
+class MarkEdit(Edited):
+    kind: Literal["mark"]
+    name: str
+    frame: Frame
+    place: MarkPlace | None
+
+
+class HiddenEdit(Edited):
+    """A mark that was looked for on a frame and cannot be seen, or can after all."""
+
+    kind: Literal["hidden"]
+    name: str
+    frame: Frame
+    hidden: bool
+
+
+class CalibrationValue(Schema):
+    ax: Pixels
+    ay: Pixels
+    bx: Pixels
+    by: Pixels
+    length_m: Annotated[FiniteFloat, Field(gt=0, le=20)]
+    place: LengthPlace
+
+
+class CalibrationEdit(Edited):
+    kind: Literal["calibration"]
+    value: CalibrationValue | None
+
+
+Metres = Annotated[FiniteFloat, Field(gt=0, le=20)]
+
+
+class Corner(Schema):
+    x: Pixels
+    y: Pixels
+
+
+class MatValue(Schema):
+    corners: list[Corner] = Field(min_length=4, max_length=4)
+    along_m: Metres
+    across_m: Metres
+
+
+class MatEdit(Edited):
+    kind: Literal["mat"]
+    value: MatValue | None
+
+
+class PlumbValue(Schema):
+    ax: Pixels
+    ay: Pixels
+    bx: Pixels
+    by: Pixels
+
+
+class FactsValue(Schema):
+    distance_m: Annotated[FiniteFloat, Field(ge=1, le=30)] | None = None
+    height_m: Annotated[FiniteFloat, Field(ge=0.05, le=5)] | None = None
+    squared: bool = False
+    plumb: PlumbValue | None = None
+
+
+class FactsEdit(Edited):
+    kind: Literal["facts"]
+    value: FactsValue | None
+
+
+Edit = PegEdit | MarkEdit | HiddenEdit | CalibrationEdit | MatEdit | FactsEdit
+
+
+class Edits(Schema):
+    """Edits in order; `seen` is the version of the clip that they were made on."""
+
+    edits: list[Annotated[Edit, Field(discriminator="kind")]] = Field(max_length=2000)
+    seen: int | None = None
+
+
+class Done(Schema):
+    """A gesture that can be taken back: what brings back what was there, and what does it again."""
+
+    clip_id: UUID
+    gesture: UUID
+    undo: Annotated[Edit, Field(discriminator="kind")]
+    redo: Annotated[Edit, Field(discriminator="kind")]

@@ -1,0 +1,194 @@
+"""What the API says about what was put on clips, and what follows from it.
+
+There are many of these in every answer, so they are checked by pydantic alone: ninja's own Schema first looks
+for Django's managers and files in each, which none of them has.
+"""
+
+from typing import Literal
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict
+
+from tropometer.server.bench.edit_schemas import CalibrationValue, FactsValue, MatValue
+from tropometer.swing.names import Checkpoint, Event, MarkSource, View
+
+
+class Plain(BaseModel):
+    model_config = ConfigDict(from_attributes=True)
+
+
+class PegOut(Plain):
+    name: Checkpoint | Event
+    frame: int
+    between: bool
+
+
+class MarkOut(Plain):
+    name: str
+    frame: int
+    x: float
+    y: float
+    sd_px: float
+    source: MarkSource
+
+
+class HiddenOut(Plain):
+    name: str
+    frame: int
+
+
+class PointOut(Plain):
+    x: float
+    y: float
+
+
+Unit = Literal["m", "deg", "ratio", "s", "hours", "sd"]
+
+
+class LineOut(Plain):
+    a: PointOut
+    b: PointOut
+    style: Literal["plumb", "gate", "post", "wall"]
+
+
+class ShapeOut(Plain):
+    """What a gauge draws on one frame, and the reading that it shows, if that is given."""
+
+    frame: int
+    at: Checkpoint
+    points: list[PointOut]
+    style: Literal["span", "bones", "level"]
+    reading: str
+    unit: Unit
+    value: float | None
+    u95: float | None
+
+
+class GaugeOut(Plain):
+    id: str
+    label: str
+    lines: list[LineOut]
+    shapes: list[ShapeOut]
+
+
+class Figure(Plain):
+    value: float
+    u95: float
+
+
+class FloorPlace(Plain):
+    t: float
+    b: float
+
+
+class CameraOut(Plain):
+    """Where the camera stood, solved from the mat; degrees and metres, T and B from the mat's middle."""
+
+    distance: Figure
+    height: Figure
+    off_square: Figure
+    tilt: Figure
+    roll: Figure
+    refilm: list[str]
+    eye: FloorPlace
+    player: FloorPlace
+
+
+class ClipMeasured(Plain):
+    """What was put on one clip beside its marks, and what follows from all of it."""
+
+    clip_id: UUID
+    version: int  # the number of the last edit
+    pegs: list[PegOut]
+    calibration: CalibrationValue | None
+    mat: MatValue | None
+    facts: FactsValue | None
+    camera: CameraOut | None
+    camera_trouble: str  # why no camera follows from the mat
+    gauges: list[GaugeOut]
+
+
+class MarkColumns(Plain):
+    """All marks of one name on a clip, column by column: there may be thousands."""
+
+    name: str
+    frame: list[int]
+    x: list[float]
+    y: list[float]
+    sd_px: list[float]
+    source: list[MarkSource]
+
+
+class ClipMarks(ClipMeasured):
+    """All that was put on one clip, and what follows from it."""
+
+    marks: list[MarkColumns]
+    hidden: list[HiddenOut]
+
+
+class NeedOut(Plain):
+    kind: Literal["peg", "mark", "known_length", "mat", "plumb", "view"]
+    name: str
+    at: Checkpoint | None
+    view: View | None
+
+
+class BandOut(Plain):
+    low: float
+    high: float
+
+
+class ShareOut(Plain):
+    source: str
+    share: float
+
+
+class NextOut(Plain):
+    """A cheapest next click: what it gives at once, how many readings need it, what it narrows."""
+
+    need: NeedOut
+    gives: list[str]
+    helps: int
+    narrows: list[str]
+
+
+class ReadingOut(Plain):
+    reading: str
+    at: str  # a checkpoint, or what a reading without one is of
+    unit: Unit
+    group: Literal["feet", "knees", "pelvis", "trunk", "sequence", "pressure"]
+    status: Literal["ok", "refused"]
+    method: str
+    sign: str
+    said: str
+    value: float | None
+    u95: float | None
+    reason: str
+    clips: list[str]
+    frames: list[int]
+    needs: list[NeedOut]
+    largest_error: str
+    budget: list[ShareOut]
+    band: BandOut | None
+    standing: Literal["inside", "edge", "below", "above", "undecided"] | None
+
+
+class Measured(Plain):
+    """What is on the clips, and the readings."""
+
+    clips: list[ClipMarks]
+    readings: list[ReadingOut]
+    next: list[NextOut]
+
+
+class EditAnswer(Plain):
+    """What follows from some edits, and what somebody else had changed meanwhile.
+
+    The marks are those that the sender had and changed. A version higher than its own edits make it says
+    that somebody else has changed something too, and the swing is to be fetched anew.
+    """
+
+    clips: list[ClipMeasured]
+    readings: list[ReadingOut]
+    next: list[NextOut]
+    met: list[str]
