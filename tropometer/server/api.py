@@ -11,6 +11,7 @@ from ninja.security import django_auth
 
 from tropometer.server.bench.api import router as bench
 from tropometer.server.bench.problems import BadEdit
+from tropometer.server.bench.readings_api import router as readings
 from tropometer.server.bench.request_api import open_router as sending
 from tropometer.server.bench.request_api import router as requests
 from tropometer.server.clips.api import router as clips
@@ -39,7 +40,7 @@ api = NinjaAPI(
     openapi_url=None,
     renderer=Renderer(),
 )
-for router in (people, clips, bench, requests, shelf, lessons):
+for router in (people, clips, bench, readings, requests, shelf, lessons):
     api.add_router("", router)
 api.add_router("", sheets, auth=None)
 api.add_router("", sending, auth=None)

@@ -5,14 +5,14 @@ from typing import Any
 from uuid import UUID
 
 from django.db.models import QuerySet
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 
 from tropometer.server.access import asking
-from tropometer.server.bench import editing, exports, parting, services, setup, tracking
+from tropometer.server.bench import editing, parting, services, setup, tracking
 from tropometer.server.bench.edit_schemas import Done, Edits
-from tropometer.server.bench.measure import doubted, measured, ready_clips, record_of, with_marks
+from tropometer.server.bench.measure import doubted, measured, with_marks
 from tropometer.server.bench.measured_schemas import EditAnswer, MarkOut
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.schemas import (
@@ -37,7 +37,6 @@ from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.services import student_of
-from tropometer.swing.record import to_document
 from tropometer.swing.schools import SCHOOLS
 from tropometer.swing.wanted import WANTED
 
@@ -130,27 +129,6 @@ def _motion(clip: Clip) -> list[list[float]] | None:
 def remove_swing(request: HttpRequest, id: UUID) -> tuple[int, None]:
     services.remove(services.swing_of(asking(request), id))
     return 204, None
-
-
-@router.get("/swings/{uuid:id}/record", response=dict[str, Any])
-def export_record(request: HttpRequest, id: UUID) -> dict[str, Any]:
-    """The swing record in the open format."""
-    found = services.swing_of(asking(request), id)
-    return to_document(record_of(found, ready_clips(found)))
-
-
-@router.get("/swings/{uuid:id}/readings.csv", include_in_schema=False)
-def export_readings(request: HttpRequest, id: UUID) -> HttpResponse:
-    """All readings as a table."""
-    found = services.swing_of(asking(request), id)
-    return HttpResponse(exports.readings_csv(found), content_type="text/csv; charset=utf-8")
-
-
-@router.get("/swings/{uuid:id}/curves.csv", include_in_schema=False)
-def export_curves(request: HttpRequest, id: UUID) -> HttpResponse:
-    """Readings over time as a table."""
-    found = services.swing_of(asking(request), id)
-    return HttpResponse(exports.curves_csv(found), content_type="text/csv; charset=utf-8")
 
 
 @router.put("/clips/{uuid:id}/about", response=ClipOut)

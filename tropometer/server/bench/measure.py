@@ -19,6 +19,7 @@ from tropometer.swing.camera.facts import PlumbLine
 from tropometer.swing.camera.mat import Mat, camera_from_mat
 from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.doubts import doubts
+from tropometer.swing.floor import floor_plan
 from tropometer.swing.gauges import gauges
 from tropometer.swing.names import CHECKPOINTS, EVENTS, Hand, LengthPlace, MarkSource, View
 from tropometer.swing.next_click import next_clicks
@@ -154,7 +155,8 @@ def measured(swing: Swing) -> dict[str, Any]:
             }
             for clip, seen in zip(clips, record.clips, strict=True)
         ],
-        "readings": [_reading(reading, school) for reading in readings],
+        "readings": [reading_out(reading, school) for reading in readings],
+        "floor": floor_plan(scene),
         "next": next_clicks(looked_at, all(c.mat for c in record.clips)),
     }
 
@@ -232,7 +234,8 @@ def _on_plan(place: Any) -> dict[str, float]:
     return {"t": float(place[0]), "b": float(place[1])}
 
 
-def _reading(reading: Reading, school: School | None) -> dict[str, Any]:
+def reading_out(reading: Reading, school: School | None) -> dict[str, Any]:
+    """A reading with its sign and group, and where it stands in the school's band."""
     band = school.band(reading.reading, reading.at) if school else None
     standing = None
     if band and reading.value is not None and reading.u95 is not None:

@@ -4,6 +4,7 @@ There are many of these in every answer, so they are checked by pydantic alone: 
 for Django's managers and files in each, which none of them has.
 """
 
+from datetime import datetime
 from typing import Literal
 from uuid import UUID
 
@@ -173,12 +174,74 @@ class ReadingOut(Plain):
     standing: Literal["inside", "edge", "below", "above", "undecided"] | None
 
 
+class FloorMarkOut(Plain):
+    name: str
+    at: Checkpoint
+    t: float
+    b: float
+    u95_t: float
+    u95_b: float
+
+
+class FloorCameraOut(Plain):
+    view: View
+    t: float
+    b: float
+
+
+class FloorOut(Plain):
+    """The swing from above, metres from the middle between the heels at address, if `scaled`."""
+
+    scaled: bool
+    marks: list[FloorMarkOut]
+    cameras: list[FloorCameraOut]
+
+
+class CurveOut(Plain):
+    """A reading over time; null where a frame lacks its marks."""
+
+    reading: str
+    unit: Unit
+    values: list[float | None]
+    u95: list[float | None]
+
+
+class CourseOut(Plain):
+    """A swing over time: one reading's curve on the frames of one clip, and when things happen.
+
+    `offered` names the readings that have a curve; `curve` is the asked one, if it has one.
+    """
+
+    clip_id: UUID | None
+    frames: list[int]
+    offered: list[str]
+    curve: CurveOut | None
+    times: list[ReadingOut]
+
+
+class EarlierReading(Plain):
+    reading: str
+    at: str
+    value: float
+    u95: float
+
+
+class EarlierOut(Plain):
+    """An earlier swing of the same student, and what was read there."""
+
+    swing_id: UUID
+    received_at: datetime
+    club: str
+    readings: list[EarlierReading]
+
+
 class Measured(Plain):
     """What is on the clips, and the readings."""
 
     clips: list[ClipMarks]
     readings: list[ReadingOut]
     next: list[NextOut]
+    floor: FloorOut
 
 
 class EditAnswer(Plain):
@@ -191,4 +254,5 @@ class EditAnswer(Plain):
     clips: list[ClipMeasured]
     readings: list[ReadingOut]
     next: list[NextOut]
+    floor: FloorOut
     met: list[str]

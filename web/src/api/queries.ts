@@ -143,3 +143,22 @@ export const lessonQuery = (id: string) =>
     refetchOnMount: "always",
     refetchInterval: (query) => (query.state.data && unread(query.state.data) ? READ_POLL_MS : false),
   });
+
+/** A swing over time, at the versions of its clips. */
+export const courseQuery = (swingId: string, versions: string, reading: string) =>
+  queryOptions({
+    queryKey: ["course", swingId, versions, reading],
+    queryFn: () =>
+      got(api.GET("/api/swings/{id}/course", { params: { path: { id: swingId }, query: { reading } } })),
+    // While an edit is measured the curve before it stands; never another swing's.
+    placeholderData: (before, query) => (query?.queryKey[1] === swingId ? before : undefined),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const earlierQuery = (swingId: string) =>
+  queryOptions({
+    queryKey: ["earlier", swingId],
+    queryFn: () => got(api.GET("/api/swings/{id}/earlier", { params: { path: { id: swingId } } })),
+    enabled: swingId !== "",
+    staleTime: 60_000,
+  });

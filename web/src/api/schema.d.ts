@@ -199,26 +199,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/swings/{id}/record": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Export Record
-         * @description The swing record in the open format.
-         */
-        get: operations["tropometer_server_bench_api_export_record"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/clips/{id}/about": {
         parameters: {
             query?: never;
@@ -431,6 +411,66 @@ export interface paths {
          * @description One followed mark's path without its noise.
          */
         get: operations["tropometer_server_bench_api_path"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swings/{id}/course": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Swing Over Time
+         * @description The curve of a reading, and when things happen in the swing.
+         */
+        get: operations["tropometer_server_bench_readings_api_swing_over_time"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swings/{id}/earlier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Earlier Swings
+         * @description What was read on the same student's swings before this one, the latest first.
+         */
+        get: operations["tropometer_server_bench_readings_api_earlier_swings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swings/{id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Record
+         * @description The swing record in the open format.
+         */
+        get: operations["tropometer_server_bench_readings_api_export_record"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1274,6 +1314,48 @@ export interface components {
             /** U95 */
             u95: number;
         };
+        /** FloorCameraOut */
+        FloorCameraOut: {
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "face_on" | "down_the_line";
+            /** T */
+            t: number;
+            /** B */
+            b: number;
+        };
+        /** FloorMarkOut */
+        FloorMarkOut: {
+            /** Name */
+            name: string;
+            /**
+             * At
+             * @enum {string}
+             */
+            at: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
+            /** T */
+            t: number;
+            /** B */
+            b: number;
+            /** U95 T */
+            u95_t: number;
+            /** U95 B */
+            u95_b: number;
+        };
+        /**
+         * FloorOut
+         * @description The swing from above, metres from the middle between the heels at address, if `scaled`.
+         */
+        FloorOut: {
+            /** Scaled */
+            scaled: boolean;
+            /** Marks */
+            marks: components["schemas"]["FloorMarkOut"][];
+            /** Cameras */
+            cameras: components["schemas"]["FloorCameraOut"][];
+        };
         /** FloorPlace */
         FloorPlace: {
             /** T */
@@ -1347,6 +1429,7 @@ export interface components {
             readings: components["schemas"]["ReadingOut"][];
             /** Next */
             next: components["schemas"]["NextOut"][];
+            floor: components["schemas"]["FloorOut"];
         };
         /** NeedOut */
         NeedOut: {
@@ -1623,6 +1706,7 @@ export interface components {
             readings: components["schemas"]["ReadingOut"][];
             /** Next */
             next: components["schemas"]["NextOut"][];
+            floor: components["schemas"]["FloorOut"];
             /** Met */
             met: string[];
         };
@@ -1909,6 +1993,71 @@ export interface components {
             bridged: number[];
             /** Cutoff Hz */
             cutoff_hz: number | null;
+        };
+        /**
+         * CourseOut
+         * @description A swing over time: one reading's curve on the frames of one clip, and when things happen.
+         *
+         *     `offered` names the readings that have a curve; `curve` is the asked one, if it has one.
+         */
+        CourseOut: {
+            /** Clip Id */
+            clip_id: string | null;
+            /** Frames */
+            frames: number[];
+            /** Offered */
+            offered: string[];
+            curve: components["schemas"]["CurveOut"] | null;
+            /** Times */
+            times: components["schemas"]["ReadingOut"][];
+        };
+        /**
+         * CurveOut
+         * @description A reading over time; null where a frame lacks its marks.
+         */
+        CurveOut: {
+            /** Reading */
+            reading: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "deg" | "ratio" | "s" | "hours" | "sd";
+            /** Values */
+            values: (number | null)[];
+            /** U95 */
+            u95: (number | null)[];
+        };
+        /**
+         * EarlierOut
+         * @description An earlier swing of the same student, and what was read there.
+         */
+        EarlierOut: {
+            /**
+             * Swing Id
+             * Format: uuid
+             */
+            swing_id: string;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Club */
+            club: string;
+            /** Readings */
+            readings: components["schemas"]["EarlierReading"][];
+        };
+        /** EarlierReading */
+        EarlierReading: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /** Value */
+            value: number;
+            /** U95 */
+            u95: number;
         };
         /** RequestOut */
         RequestOut: {
@@ -2657,30 +2806,6 @@ export interface operations {
             };
         };
     };
-    tropometer_server_bench_api_export_record: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-        };
-    };
     tropometer_server_bench_api_change_clip: {
         parameters: {
             query?: never;
@@ -2938,6 +3063,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PathOut"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_readings_api_swing_over_time: {
+        parameters: {
+            query?: {
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CourseOut"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_readings_api_earlier_swings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarlierOut"][];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_readings_api_export_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
         };

@@ -23,6 +23,7 @@ import { DoubtQueue } from "./DoubtQueue";
 import { EventList } from "./EventList";
 import { ExportMenu } from "./ExportMenu";
 import { onOtherTabs } from "./edits";
+import { FloorPlate } from "./FloorPlate";
 import { GaugeMenu } from "./GaugeMenu";
 import { HandTestButton } from "./HandTest";
 import { KnownLengthPanel } from "./KnownLengthPanel";
@@ -38,6 +39,8 @@ import { recall, remember } from "./standing";
 import { Transport } from "./Transport";
 import { usePlay } from "./usePlay";
 import { WindowMenu } from "./WindowMenu";
+import { Whole } from "./whole/Whole";
+import { WholeTools } from "./whole/WholeTools";
 
 /** A student's swing on the bench, a reference beside it. */
 export function Bench() {
@@ -214,15 +217,18 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
               <HandTestButton />
               <EventList />
               <GaugeMenu />
+              <WholeTools />
               <WindowMenu />
               <StageTools />
             </div>
           </div>
+          <Whole units={units} />
           <SwingRule />
         </div>
         <div className="flex min-h-0 w-[300px] shrink-0 flex-col gap-2 overflow-y-auto">
           <ActiveMat units={units} />
           <ActiveRound />
+          <FloorPlate units={units} />
           <ReadingsPanel units={units} school={school} />
           <ActiveLength units={units} />
           <ActiveDoubts />

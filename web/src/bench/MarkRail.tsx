@@ -5,7 +5,10 @@ import { KNOWN_LENGTH, MAT, markAt, PLUMB, type Side, type SideState } from "./b
 import { PegStrip } from "./PegStrip";
 import { belongs, GROUP_WORDS, GROUPS, type Group, isHidden, marksOf } from "./round";
 
-/** Pegs and marks of one stage: what is set here, what is still wanted, and the tool in hand. */
+/**
+ * Pegs and marks of one stage: what is set here, what is still wanted, and the tool in hand. While the swing
+ * is looked at as a whole the marks make room.
+ */
 export function MarkRail({ side, state }: { side: Side; state: SideState }) {
   const active = useBench((bench) => bench.active === side);
   const tool = useBench((bench) => (bench.active === side ? bench.tool : null));
@@ -13,7 +16,9 @@ export function MarkRail({ side, state }: { side: Side; state: SideState }) {
   const groups = useBench((bench) => bench.groups);
   const group = useBench((bench) => bench.group);
   const set = useBench((bench) => bench.set);
+  const folded = useBench((bench) => bench.whole !== null && bench.tool === null);
   const plan = { wanted, groups };
+  if (folded) return <PegStrip side={side} state={state} />;
   return (
     <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-1" data-rail={side}>
       <PegStrip side={side} state={state} />

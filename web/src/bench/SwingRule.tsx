@@ -2,18 +2,18 @@ import { type PointerEvent, useMemo, useRef } from "react";
 import type { PegName } from "../words";
 import { isCheckpoint, PEG_WORDS } from "../words";
 import { useBench } from "./benchContext";
-import { OTHER, type Side, timelineFrom } from "./benchStore";
+import { OTHER, type Side } from "./benchStore";
 import type { ClipMarks } from "./edits";
+import { PAPER_INK as INK } from "./ink";
 import { CHECKPOINTS } from "./PegStrip";
-import type { Timeline } from "./pegLink";
-import { layRuler, type RulerLayout } from "./rulerLayout";
+import type { RulerLayout } from "./rulerLayout";
+import { useRuler } from "./useRuler";
 import { useSize } from "./useSize";
 
 const HEIGHT = 62;
 const SIDES = ["student", "reference"] as const;
 const ROW: Record<Side, [number, number]> = { student: [18, 31], reference: [31, 44] };
 const SHORT: Record<PegName, string> = { ...PEG_WORDS, ...Object.fromEntries(CHECKPOINTS) };
-const INK: Record<Side, string> = { student: "#C4572E", reference: "#2F5D8A" };
 
 /**
  * One ruler under both stages. Its length is the student's real time; the reference is stretched so
@@ -26,13 +26,7 @@ export function SwingRule() {
   const goTo = useBench((bench) => bench.goTo);
   const box = useRef<HTMLDivElement>(null);
   const { width } = useSize(box);
-  const student = useTimeline("student");
-  const reference = useTimeline("reference");
-  const window = useBench((bench) => (bench.sides.student ?? bench.sides.reference)?.clip.window);
-  const layout = useMemo(
-    () => (window ? layRuler(student, reference, window, width) : null),
-    [student, reference, window, width],
-  );
+  const layout = useRuler(width);
   const ticks = useMemo(
     () => (layout ? SIDES.map((side) => tickPath(side, layout.positions[side], width)) : []),
     [layout, width],
@@ -157,12 +151,6 @@ function withRoom(pegs: ClipMarks["pegs"], layout: RulerLayout): PegName[] {
       return true;
     })
     .map((peg) => peg.name);
-}
-
-function useTimeline(side: Side): Timeline | null {
-  const clip = useBench((bench) => bench.sides[side]?.clip);
-  const on = useBench((bench) => bench.sides[side]?.on);
-  return useMemo(() => (clip && on ? timelineFrom(clip, on) : null), [clip, on]);
 }
 
 /** Fine ticks, one a frame, long at every tenth. */

@@ -37,6 +37,7 @@ export interface SideState {
   views: Record<string, ClipMarks>; // what is on all the swing's clips; of the one shown, `on` is newer
   readings: Reading[];
   next: Schemas["NextOut"][];
+  floor: Schemas["FloorOut"];
   behind: boolean; // somebody else has changed something: the swing is to be fetched anew
   frame: number;
   direction: 1 | -1;
@@ -72,7 +73,10 @@ type Settable =
   | "kept"
   | "handTest"
   | "pinned"
-  | "focus";
+  | "focus"
+  | "whole"
+  | "curve"
+  | "plate";
 
 export interface BenchState {
   sides: Partial<Record<Side, SideState>>;
@@ -97,6 +101,9 @@ export interface BenchState {
   kept: string[]; // doubts that were looked at and kept
   pinned: string[]; // gauges that stay on the stages
   focus: { reading: string; at: string } | null; // the reading that is looked into: its gauge is shown too
+  whole: "curves" | "relay" | null; // what of the swing as a whole lies over the rule
+  curve: string; // the reading whose curve is shown while none is looked into
+  plate: boolean; // the floor plate is out
   handTest: boolean; // clicks are counted for the hand's steadiness, not put down
   undone: Done[];
   done: Done[];
@@ -211,8 +218,8 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
           ? { ...mine, ...found }
           : { ...mine, version, gauges, camera, camera_trouble };
       }
-      const { readings, next } = answer;
-      patch(side, { readings, next, behind, views, on: views[now.clip.id] ?? now.on });
+      const { readings, next, floor } = answer;
+      patch(side, { readings, next, floor, behind, views, on: views[now.clip.id] ?? now.on });
       tellOtherTabs(now.swing.id);
     };
 
@@ -247,8 +254,8 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       const views: Record<string, ClipMarks> = {};
       for (const each of swing.measured.clips)
         views[each.clip_id] = queueFor(side, each.clip_id).unsent.reduce(applied, unpacked(each));
-      const { readings, next } = swing.measured;
-      return { swing, views, readings, next, behind: false };
+      const { readings, next, floor } = swing.measured;
+      return { swing, views, readings, next, floor, behind: false };
     };
 
     const edit = (side: Side, change: Edit, part: Part) => {
@@ -295,6 +302,9 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       kept: [],
       handTest: false,
       pinned: ["trail_plumb", "trail_hip_gate", "lead_hip_gate", "seat_wall"],
+      whole: null,
+      curve: "pelvis_sway",
+      plate: false,
       focus: null,
       ...standing.tools,
       done: [],

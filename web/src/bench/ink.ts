@@ -1,2 +1,4 @@
 /** Whose it is, on the dusk of a stage: clay and slate, light enough to be seen there. */
 export const INK = { student: "#E58A63", reference: "#8FB4D8" } as const;
+/** The same on paper. */
+export const PAPER_INK = { student: "#C4572E", reference: "#2F5D8A" } as const;

@@ -40,6 +40,8 @@ export const KEYS: [string, string][] = [
   ["hold F", "see the reference in the student's place"],
   ["B", "lay the reference over the student, or take it away"],
   ["M", "this stage alone, as large as the bench"],
+  ["/", "the swing as a whole: its curves, its relay, neither"],
+  ["'", "the floor plate: shoes, ball and hips from above"],
   ["L", "link the stages, or let each go alone"],
   ["P", "put this frame into the lesson"],
   ["?", "these keys"],
@@ -148,7 +150,13 @@ export function useKeys(bench: Bench, { pick, help }: Actions): void {
       else if (key === "z" || key === "x") shuttle(bench, key === "x" ? 1 : -1, event.repeat);
       else if (key === "g") state.acceptPegs();
       else if (key === "y") state.set({ alike: !state.alike });
-      else if (key === "l") state.set({ linked: !state.linked });
+      else if (key === "/") {
+        used();
+        state.set({ whole: state.whole === null ? "curves" : state.whole === "curves" ? "relay" : null });
+      } else if (key === "'") {
+        used();
+        state.set({ plate: !state.plate });
+      } else if (key === "l") state.set({ linked: !state.linked });
       else if (key === "p") pick();
     };
     const released = (event: KeyboardEvent) => {

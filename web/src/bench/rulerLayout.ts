@@ -8,6 +8,7 @@ export interface RulerLayout {
   main: Side;
   positions: Record<Side, number[]>; // x of every frame
   frameAt: (side: Side, x: number) => number;
+  xOf: (line: Timeline, time: number) => number; // of a time of any clip that shares pegs
 }
 
 /** Where every frame lies on the ruler: over the swing's real time, the reference stretched to it. */
@@ -29,5 +30,10 @@ export function layRuler(
     student && reference ? reference.times.map((t) => x(linkedTime(t, reference, student))) : [];
   const positions =
     main === "student" ? { student: own, reference: stretched } : { student: [], reference: own };
-  return { main, positions, frameAt: (side, at) => nearestFrame(positions[side], at) };
+  return {
+    main,
+    positions,
+    frameAt: (side, at) => nearestFrame(positions[side], at),
+    xOf: (line, time) => x(linkedTime(time, line, ruler)),
+  };
 }

@@ -11,6 +11,9 @@ const TOOLS = [
   "alike",
   "group",
   "kept",
+  "whole",
+  "curve",
+  "plate",
 ] as const;
 
 /** Where an instructor stood on a bench: it survives a reload of the tab. */

@@ -1,0 +1,70 @@
+"""A swing over time, and the student's swings before it."""
+
+from typing import Any
+
+import numpy as np
+
+from tropometer.server.bench.measure import reading_out, ready_clips, record_of
+from tropometer.server.bench.models import Swing
+from tropometer.swing.curves import Series
+from tropometer.swing.measured import Array
+from tropometer.swing.read import read, read_whole
+from tropometer.swing.reading import KINDS
+from tropometer.swing.schools import SCHOOLS
+from tropometer.swing.timed import TIMED
+
+SIGNIFICANT = 6
+REMEMBERED = 6
+
+
+def course(swing: Swing, reading: str) -> dict[str, Any]:
+    """One reading's curve, which others there are, and the times of the swing, shaped as `CourseOut`."""
+    record = record_of(swing, ready_clips(swing))
+    found, curves = read_whole(record)
+    school = SCHOOLS[swing.student.school] if swing.student else None
+    leading = next((c for view in ("face_on", "down_the_line") for c in record.clips if c.view == view), None)
+    asked = next((curve for curve in curves if curve.reading == reading), None)
+    return {
+        "clip_id": leading.id if leading and curves else None,
+        "frames": curves[0].frames.tolist() if curves else [],
+        "offered": [curve.reading for curve in curves],
+        "curve": _curve(asked) if asked else None,
+        "times": [reading_out(each, school) for each in found if each.reading in TIMED],
+    }
+
+
+def _curve(series: Series) -> dict[str, Any]:
+    return {
+        "reading": series.reading,
+        "unit": KINDS[series.reading].unit,
+        "values": _rounded(series.values),
+        "u95": _rounded(series.u95),
+    }
+
+
+def _rounded(values: Array) -> list[float | None]:
+    return [
+        float(f"{value:.{SIGNIFICANT}g}") if seen else None
+        for value, seen in zip(values.tolist(), np.isfinite(values).tolist(), strict=True)
+    ]
+
+
+def earlier(swing: Swing) -> list[dict[str, Any]]:
+    """What was read on the student's swings before this one, the latest first, shaped as `EarlierOut`."""
+    if swing.student is None:
+        return []
+    before = Swing.objects.filter(student=swing.student, received_at__lt=swing.received_at)
+    found = []
+    for other in before.select_related("student").order_by("-received_at")[:REMEMBERED]:
+        readings = read(record_of(other, ready_clips(other, whole=False), whole=False))
+        given = [each for each in readings if each.status == "ok" and not each.said]
+        if given:
+            found.append(
+                {
+                    "swing_id": other.pk,
+                    "received_at": other.received_at,
+                    "club": other.club,
+                    "readings": given,
+                }
+            )
+    return found

@@ -1,0 +1,49 @@
+"""A swing's readings beyond those of its pegs: over time, in the past, and as files to take away."""
+
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from tropometer.server.access import asking
+from tropometer.server.bench import exports, services
+from tropometer.server.bench.course import course, earlier
+from tropometer.server.bench.measure import ready_clips, record_of
+from tropometer.server.bench.measured_schemas import CourseOut, EarlierOut
+from tropometer.swing.record import to_document
+
+router = Router(tags=["bench"])
+
+
+@router.get("/swings/{uuid:id}/course", response=CourseOut)
+def swing_over_time(request: HttpRequest, id: UUID, reading: str = "") -> dict[str, Any]:
+    """The curve of a reading, and when things happen in the swing."""
+    return course(services.swing_of(asking(request), id), reading)
+
+
+@router.get("/swings/{uuid:id}/earlier", response=list[EarlierOut])
+def earlier_swings(request: HttpRequest, id: UUID) -> list[dict[str, Any]]:
+    """What was read on the same student's swings before this one, the latest first."""
+    return earlier(services.swing_of(asking(request), id))
+
+
+@router.get("/swings/{uuid:id}/record", response=dict[str, Any])
+def export_record(request: HttpRequest, id: UUID) -> dict[str, Any]:
+    """The swing record in the open format."""
+    found = services.swing_of(asking(request), id)
+    return to_document(record_of(found, ready_clips(found)))
+
+
+@router.get("/swings/{uuid:id}/readings.csv", include_in_schema=False)
+def export_readings(request: HttpRequest, id: UUID) -> HttpResponse:
+    """All readings as a table."""
+    found = services.swing_of(asking(request), id)
+    return HttpResponse(exports.readings_csv(found), content_type="text/csv; charset=utf-8")
+
+
+@router.get("/swings/{uuid:id}/curves.csv", include_in_schema=False)
+def export_curves(request: HttpRequest, id: UUID) -> HttpResponse:
+    """Readings over time as a table."""
+    found = services.swing_of(asking(request), id)
+    return HttpResponse(exports.curves_csv(found), content_type="text/csv; charset=utf-8")

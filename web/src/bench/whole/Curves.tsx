@@ -1,0 +1,232 @@
+import { type PointerEvent, useMemo, useRef } from "react";
+import { type Unit, type Units, withError } from "../../units";
+import { CHECKPOINT_WORDS, type Checkpoint, READING_WORDS, SIGNED } from "../../words";
+import { useBench } from "../benchContext";
+import { OTHER, pegsOf, type Side } from "../benchStore";
+import { PAPER_INK } from "../ink";
+import type { RulerLayout } from "../rulerLayout";
+import { type TapeScale, tapeScale } from "../tapeScale";
+import { useRuler } from "../useRuler";
+import { useSize } from "../useSize";
+import { CurveChart } from "./CurveChart";
+import { indexAt, type LaidCurve, layCurve } from "./curveData";
+import { type Course, useCourse } from "./useCourse";
+
+const SIDES = ["student", "reference"] as const;
+
+/** A reading over the swing, both swings on the rule beneath, with the bands where there are any. */
+export function Curves({ reading, units }: { reading: string; units: Units }) {
+  const box = useRef<HTMLDivElement>(null);
+  const { width, height } = useSize(box);
+  const layout = useRuler(width);
+  const student = useCourse("student", reading);
+  const reference = useCourse("reference", reading);
+  const active = useBench((bench) => bench.active);
+  const sides = useBench((bench) => bench.sides);
+  const goTo = useBench((bench) => bench.goTo);
+  const main: Side = sides.student ? "student" : "reference";
+  const readings = sides[main]?.readings;
+  const bands = useMemo(
+    () => (readings ?? []).filter((each) => each.reading === reading && each.band),
+    [readings, reading],
+  );
+  const unit: Unit | undefined =
+    (student.found ?? reference.found)?.course.curve?.unit ??
+    readings?.find((r) => r.reading === reading)?.unit;
+  const curves = useLaid(layout, student.found, reference.found);
+  const scale = useMemo(() => scaleOf(curves, bands, unit, units), [curves, bands, unit, units]);
+  const scrub = (event: PointerEvent) => {
+    const side = sides[active] ? active : OTHER[active];
+    const rect = box.current?.getBoundingClientRect();
+    if (layout) goTo(side, layout.frameAt(side, event.clientX - (rect?.left ?? 0)));
+  };
+  const empty = !curves.student && !curves.reference;
+  const trouble = student.trouble || reference.trouble;
+  const y = (core: number) => (scale ? (1 - scale.at(core)) * height : 0);
+  const pegs = sides[main] ? Object.entries(pegsOf(sides[main].on)) : [];
+  const xOf = (side: Side, frame: number) => layout?.positions[side][frame] ?? -100;
+  return (
+    <div
+      ref={box}
+      className="relative min-h-0 flex-1 cursor-ew-resize touch-none overflow-hidden"
+      data-testid="curves"
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        scrub(event);
+      }}
+      onPointerMove={(event) => {
+        if (event.buttons & 1) scrub(event);
+      }}
+    >
+      {scale && layout && unit && (
+        <>
+          <svg width={width} height={height} className="absolute inset-0" aria-hidden="true">
+            {scale.ticks.map((tick) => {
+              const at = (1 - (tick - scale.low) / (scale.high - scale.low)) * height;
+              return (
+                <line
+                  key={tick}
+                  x1={0}
+                  x2={width}
+                  y1={at}
+                  y2={at}
+                  stroke="#16302B"
+                  strokeOpacity={tick === 0 ? 0.7 : 0.15}
+                />
+              );
+            })}
+            {pegs.map(([name, frame]) =>
+              name in CHECKPOINT_WORDS ? (
+                <line
+                  key={name}
+                  x1={xOf(main, frame)}
+                  x2={xOf(main, frame)}
+                  y1={0}
+                  y2={height}
+                  stroke="#B8892B"
+                  strokeOpacity={0.6}
+                />
+              ) : null,
+            )}
+            {bands.map(({ at, band }) => {
+              const frame = sides[main] && pegsOf(sides[main].on)[at as Checkpoint];
+              if (!band || frame === undefined) return null;
+              const top = y(band.high);
+              return (
+                <rect
+                  key={at}
+                  x={xOf(main, frame) - 7}
+                  width={14}
+                  y={top}
+                  height={Math.max(y(band.low) - top, 1)}
+                  fill="#B8892B"
+                  fillOpacity={0.4}
+                />
+              );
+            })}
+          </svg>
+          <CurveChart curves={curves} scale={scale} width={width} height={height} />
+          <svg
+            width={width}
+            height={height}
+            className="pointer-events-none absolute inset-0"
+            aria-hidden="true"
+          >
+            {SIDES.map((side) => {
+              const curve = curves[side];
+              return curve && <Alone key={side} side={side} curve={curve} y={y} />;
+            })}
+            {SIDES.map((side) => {
+              const state = sides[side];
+              const x = state ? xOf(side, state.frame) : -100;
+              return (
+                <line
+                  key={side}
+                  x1={x}
+                  x2={x}
+                  y1={0}
+                  y2={height}
+                  stroke={PAPER_INK[side]}
+                  strokeWidth={1.5}
+                />
+              );
+            })}
+            {scale.ticks.slice(1, -1).map((tick) => {
+              const at = (1 - (tick - scale.low) / (scale.high - scale.low)) * height;
+              return (
+                <text key={tick} x={4} y={at - 3} fontSize={10} className="num" fill="#16302B">
+                  {tick < 0 ? `−${-tick}` : tick}
+                </text>
+              );
+            })}
+          </svg>
+          <Readout curves={curves} layout={layout} reading={reading} unit={unit} units={units} />
+        </>
+      )}
+      {empty && (
+        <p className="absolute inset-0 grid place-items-center p-4 text-sm">
+          {trouble ||
+            (student.found || reference.found
+              ? `${READING_WORDS[reading] ?? reading} has no curve yet: mark what it needs on two frames at least.`
+              : "Measuring the swing…")}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Values that stand by themselves, with their whiskers. */
+function Alone({ side, curve, y }: { side: Side; curve: LaidCurve; y: (core: number) => number }) {
+  return (
+    <g stroke={PAPER_INK[side]} fill={PAPER_INK[side]}>
+      {curve.alone.map((i) => {
+        const [x, value, low, high] = [curve.x[i], curve.y[i], curve.low[i], curve.high[i]];
+        if (x === undefined || value == null || low == null || high == null) return null;
+        return (
+          <g key={curve.frames[i]}>
+            <line x1={x} x2={x} y1={y(low)} y2={y(high)} strokeWidth={1.5} />
+            <circle cx={x} cy={y(value)} r={3.5} stroke="none" />
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** The values on the frames that the stages show. */
+function Readout(props: {
+  curves: Partial<Record<Side, LaidCurve>>;
+  layout: RulerLayout;
+  reading: string;
+  unit: Unit;
+  units: Units;
+}) {
+  const { curves, layout, reading, unit, units } = props;
+  const sides = useBench((bench) => bench.sides);
+  return (
+    <p className="num absolute top-1 right-2 flex gap-4 bg-chalk/85 px-1 text-xs font-semibold" role="status">
+      {SIDES.map((side) => {
+        const state = sides[side];
+        const curve = curves[side];
+        if (!state || !curve) return null;
+        const i = indexAt(curve, layout.positions[side][state.frame] ?? -1000);
+        const value = i === null ? null : curve.y[i];
+        const high = i === null ? null : curve.high[i];
+        return (
+          <span key={side} style={{ color: side === "student" ? "#A8431D" : "#2F5D8A" }}>
+            <span className="sr-only">{side}: </span>
+            {value == null || high == null
+              ? "not marked here"
+              : withError(value, high - value, unit, units, SIGNED.has(reading))}
+          </span>
+        );
+      })}
+    </p>
+  );
+}
+
+function useLaid(layout: RulerLayout | null, student: Course | null, reference: Course | null) {
+  const of = (course: Course | null) => (layout && course ? layCurve(course, layout) : null);
+  const own = of(student);
+  const other = of(reference);
+  // The curves are told apart by their data: laying them out again for every step of a stage costs nothing.
+  const key = JSON.stringify([own?.x, own?.y, other?.x, other?.y]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `key` stands for both curves
+  return useMemo(() => ({ ...(own ? { student: own } : {}), ...(other ? { reference: other } : {}) }), [key]);
+}
+
+function scaleOf(
+  curves: Partial<Record<Side, LaidCurve>>,
+  bands: { band: { low: number; high: number } | null }[],
+  unit: Unit | undefined,
+  units: Units,
+): TapeScale | null {
+  const values = SIDES.flatMap((side) => [...(curves[side]?.low ?? []), ...(curves[side]?.high ?? [])]);
+  const known = values.filter((value) => value !== null);
+  if (!unit || !known.length) return null;
+  return tapeScale(
+    [...known, ...bands.flatMap(({ band }) => (band ? [band.low, band.high] : []))],
+    unit,
+    units,
+  );
+}

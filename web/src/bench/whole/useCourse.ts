@@ -1,0 +1,31 @@
+import { useQuery } from "@tanstack/react-query";
+import type { Schemas } from "../../api/client";
+import { courseQuery } from "../../api/queries";
+import { useBench } from "../benchContext";
+import { type Side, timelineFrom } from "../benchStore";
+import type { Timeline } from "../pegLink";
+
+export interface Course {
+  course: Schemas["CourseOut"];
+  line: Timeline | null; // of the clip that the curve's frames are of
+}
+
+/** A stage's swing over time, measured anew after every edit that was stored. */
+export function useCourse(side: Side, reading: string): { found: Course | null; trouble: string } {
+  const state = useBench((bench) => bench.sides[side]);
+  const versions = state
+    ? Object.values({ ...state.views, [state.clip.id]: state.on })
+        .map((view) => `${view.clip_id} ${view.version}`)
+        .sort()
+        .join()
+    : "";
+  const query = useQuery({
+    ...courseQuery(state?.swing.id ?? "", versions, reading),
+    enabled: state !== undefined,
+  });
+  if (!state || !query.data) return { found: null, trouble: query.error?.message ?? "" };
+  const clip = state.swing.clips.find((each) => each.id === query.data.clip_id);
+  const on = clip?.id === state.clip.id ? state.on : state.views[clip?.id ?? ""];
+  const line = clip && on ? timelineFrom(clip, on) : null;
+  return { found: { course: query.data, line }, trouble: query.error?.message ?? "" };
+}
