@@ -14,7 +14,9 @@ from tropometer.swing.scene.eye import FEET
 from tropometer.swing.scene.scene import Scene
 
 HIPS = ("lead_hip", "trail_hip")
-SURE_M = 0.06  # a place that is less sure than this is not shown
+# A place that is less sure than this is not shown. Where the ball lies hangs on whether it is on a tee.
+SURE_M = 0.06
+SURE_OF_BALL_M = 0.10
 
 
 @dataclass(frozen=True)
@@ -53,10 +55,17 @@ def floor_plan(scene: Scene) -> FloorPlan:
     for name in (*FEET, *HIPS, "ball"):
         place = scene.place(name)
         columns = np.array([place.t.value, place.b.value, place.t.u95, place.b.u95]).T
-        for at, row in zip(CHECKPOINTS, columns.tolist(), strict=True):
-            wanted = name != "ball" or at == "address"
-            if wanted and np.isfinite(row).all() and max(row[2:]) <= SURE_M:
-                marks.append(FloorMark(name, at, *row))
+        known = np.isfinite(columns).all(axis=1)
+        known &= columns[:, 2:].max(axis=1) <= (SURE_OF_BALL_M if name == "ball" else SURE_M)
+        if name in HIPS:  # from one side alone a hip's depth is only what is usual
+            known &= scene.has("face_on", name) & scene.has("down_the_line", name)
+        if name == "ball":
+            known[1:] = False
+        marks += [
+            FloorMark(name, at, *row)
+            for at, row, shown in zip(CHECKPOINTS, columns.tolist(), known.tolist(), strict=True)
+            if shown
+        ]
     cameras = []
     for view, eye in scene.eyes.items():
         if eye.scale != "none":

@@ -32,6 +32,8 @@ WAYS = np.eye(3)[..., None]
 SEEN_ALONG: tuple[View, View] = ("face_on", "down_the_line")  # which view shows T, and which B
 UNMARKED = (np.nan, np.nan, np.nan)
 UNKNOWN_M = 3.0  # a standard deviation that says nothing
+BALL_LIES = CHECKPOINTS.index("impact") - 1  # up to here the ball lies where it lay
+BALL_U_SD_M = 0.012  # how high: on the floor, or on a tee
 STANDING_U_M = 0.02  # a lead sole after address, while nobody says that it rises
 # Checkpoints at which a foot still stands where it stood, so that its sole's height is known.
 STANDS: dict[str, tuple[Checkpoint, ...]] = {
@@ -251,6 +253,8 @@ class Scene:
                 stands = near & np.isin(nearest, [CHECKPOINTS.index(at) for at in STANDS[name]])
                 spreads[2, self._names[name], stands] = STANDING_U_M
                 spreads[2, self._names[name], stands & (nearest == 0)] = SOLE_SD_M
+        if "ball" in self._names:
+            spreads[2, self._names["ball"], near & (nearest <= BALL_LIES)] = BALL_U_SD_M
         return spreads
 
     def _moment_s(self, view: View) -> Array:

@@ -183,7 +183,8 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
         <span className="ml-auto" />
         <SavingSign />
         {choice}
-        <ExportMenu swingId={swing.id} />
+        <WholeTools />
+        <ExportMenu swingId={swing.id} units={units} />
         <button
           type="button"
           className="btn btn-sm btn-square"
@@ -217,7 +218,6 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
               <HandTestButton />
               <EventList />
               <GaugeMenu />
-              <WholeTools />
               <WindowMenu />
               <StageTools />
             </div>

@@ -1,14 +1,29 @@
 import { Download } from "lucide-react";
+import { useState } from "react";
+import type { Units } from "../units";
+import { useBenchStore } from "./benchContext";
+import { type Bench, OTHER } from "./benchStore";
 import { Menu } from "./Menu";
+import { stillPng, stillSvg } from "./StillPicture";
 
 const FILES = [
   ["record", "json", "The swing record: marks, pegs and cameras"],
   ["readings.csv", "csv", "All readings, for a spreadsheet"],
   ["curves.csv", "csv", "Readings over time, for a spreadsheet"],
 ] as const;
+const STILLS = [
+  ["png", "This frame with its gauges, as a PNG"],
+  ["svg", "This frame with its gauges, as an SVG"],
+] as const;
 
 /** What can be taken away from a swing. */
-export function ExportMenu({ swingId }: { swingId: string }) {
+export function ExportMenu({ swingId, units }: { swingId: string; units: Units }) {
+  const bench = useBenchStore();
+  const [said, setSaid] = useState("");
+  const take = (ending: "png" | "svg") => {
+    setSaid("");
+    takeStill(bench, ending, units).catch((error: Error) => setSaid(error.message));
+  };
   return (
     <Menu label="Export" title="Export the swing" below icon={<Download size={16} aria-hidden />}>
       <ul className="grid w-72 gap-0.5 text-sm">
@@ -23,7 +38,37 @@ export function ExportMenu({ swingId }: { swingId: string }) {
             </a>
           </li>
         ))}
+        {STILLS.map(([ending, words]) => (
+          <li key={ending}>
+            <button type="button" className="link block px-1 py-0.5" onClick={() => take(ending)}>
+              {words}
+            </button>
+          </li>
+        ))}
       </ul>
+      {said && (
+        <p role="alert" className="px-1 pt-1 text-sm">
+          {said}
+        </p>
+      )}
     </Menu>
   );
+}
+
+/** Hand the active stage's frame to the browser as a file. */
+async function takeStill(bench: Bench, ending: "png" | "svg", units: Units): Promise<void> {
+  const { sides, active, pinned, focus } = bench.getState();
+  const side = sides[active] ? active : OTHER[active];
+  const state = sides[side];
+  if (!state) return;
+  const looked = state.on.gauges.filter((gauge) =>
+    gauge.shapes.some((shape) => shape.reading === focus?.reading),
+  );
+  const shown = [...pinned, ...looked.map((gauge) => gauge.id)];
+  const still = await (ending === "png" ? stillPng : stillSvg)({ side, state, shown, units });
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(still);
+  link.download = `frame-${state.frame}-${state.clip.view}-${state.swing.id.slice(0, 8)}.${ending}`;
+  link.click();
+  URL.revokeObjectURL(link.href);
 }

@@ -16,6 +16,8 @@ interface Point {
 const WIDTH = 284;
 const HEIGHT = 236;
 const PAD = 16;
+const TOP = 26; // room for the ball
+const BALL_Y = 18;
 const SIDES = ["reference", "student"] as const;
 const PATH: Checkpoint[] = ["address", "shaft_back", "arm_back", "top", "arm_down", "shaft_down", "impact"];
 const SHOE = ["heel", "foot_outer", "toe", "foot_inner"] as const;
@@ -63,7 +65,11 @@ export function FloorPlate({ units }: { units: Units }) {
         >
           {SIDES.map((side) => {
             const plan = plans[side];
-            return plan && <Plan key={side} side={side} state={sides[side]} plan={plan} at={layout.at} />;
+            return (
+              plan && (
+                <Plan key={side} side={side} state={sides[side]} plan={plan} at={layout.at} units={units} />
+              )
+            );
           })}
           <Compass left={left} />
         </svg>
@@ -106,29 +112,41 @@ interface Layout {
 
 /** As the clock is read: the ball up at 12, the target at 9, which is mirrored for a left-hander. */
 function layOut(plans: Partial<Record<Side, Schemas["FloorOut"]>>, left: boolean): Layout | null {
-  const marks = SIDES.flatMap((side) => plans[side]?.marks ?? []);
+  // The ball lies so far ahead that it would make the shoes small: it is told at the plate's edge.
+  const marks = SIDES.flatMap((side) => plans[side]?.marks ?? []).filter(({ name }) => name !== "ball");
   if (!marks.some((mark) => mark.name.endsWith("toe"))) return null;
   const t = marks.map((mark) => mark.t);
   const b = marks.map((mark) => mark.b);
   const [t0, t1, b0, b1] = [Math.min(...t), Math.max(...t), Math.min(...b) - 0.02, Math.max(...b)];
-  const per = Math.min((WIDTH - 2 * PAD) / (t1 - t0), (HEIGHT - 2 * PAD) / (b1 - b0));
+  const per = Math.min((WIDTH - 2 * PAD) / (t1 - t0), (HEIGHT - TOP - 2 * PAD) / (b1 - b0));
   const way = left ? 1 : -1;
   return {
     at: (along, toBall) => ({
       x: WIDTH / 2 + way * (along - (t0 + t1) / 2) * per,
-      y: HEIGHT / 2 - (toBall - (b0 + b1) / 2) * per,
+      y: (HEIGHT + TOP) / 2 - (toBall - (b0 + b1) / 2) * per,
     }),
   };
 }
 
 /** One swing's part of the plate. */
-function Plan(props: { side: Side; state?: SideState; plan: Schemas["FloorOut"]; at: Layout["at"] }) {
-  const { side, state, plan, at } = props;
+function Plan(props: {
+  side: Side;
+  state?: SideState;
+  plan: Schemas["FloorOut"];
+  at: Layout["at"];
+  units: Units;
+}) {
+  const { side, state, plan, at, units } = props;
   const ink = PAPER_INK[side];
   const place = (name: string, when: Checkpoint): Mark | undefined =>
     plan.marks.find((mark) => mark.name === name && mark.at === when);
   const point = (mark?: Mark) => mark && at(mark.t, mark.b);
-  const ball = point(place("ball", "address"));
+  const lies = place("ball", "address");
+  const ball = point(lies);
+  const toesB = ["lead_toe", "trail_toe"].map((toe) => place(toe, "address")?.b ?? Number.NaN);
+  const ahead = lies
+    ? withError(lies.b - ((toesB[0] ?? 0) + (toesB[1] ?? 0)) / 2, lies.u95_b, "m", units)
+    : "";
   const toes = [point(place("trail_toe", "address")), point(place("lead_toe", "address"))];
   const now = state && hereAt(state);
   return (
@@ -139,7 +157,26 @@ function Plan(props: { side: Side; state?: SideState; plan: Schemas["FloorOut"];
       {toes[0] && toes[1] && (
         <line x1={toes[0].x} y1={toes[0].y} x2={toes[1].x} y2={toes[1].y} strokeDasharray="5 3" />
       )}
-      {ball && <circle cx={ball.x} cy={ball.y} r={4} strokeWidth={1.5} fill="#FFFFFF" />}
+      {ball && toes[0] && toes[1] && (
+        <>
+          <path
+            d={`M${ball.x} ${(toes[0].y + toes[1].y) / 2}V${BALL_Y + 6}`}
+            strokeDasharray="1 4"
+            strokeWidth={1.5}
+          />
+          <circle cx={ball.x} cy={BALL_Y} r={4} strokeWidth={1.5} fill="#FFFFFF" />
+          <text
+            x={ball.x + 8}
+            y={BALL_Y + (side === "student" ? -1 : 10)}
+            fontSize={9}
+            className="num"
+            fill={ink}
+            stroke="none"
+          >
+            {ahead}
+          </text>
+        </>
+      )}
       {(["lead_hip", "trail_hip"] as const).map((hip) => {
         const way = PATH.flatMap((when) => point(place(hip, when)) ?? []);
         const here = now && point(place(hip, now));

@@ -10,6 +10,7 @@ interface Props {
   gauges: Gauge[];
   frame: number | null; // null: every shape
   place: (point: Point) => Point;
+  wide: number; // how wide the picture is: labels stay inside
   units: Units;
   ink: string;
 }
@@ -23,7 +24,7 @@ const DASHES: Record<Gauge["lines"][number]["style"], string | undefined> = {
 const LABEL_ROW = 19;
 
 /** The lines of the trade over a picture, with what they measure on this frame. */
-export function GaugeLayer({ gauges, frame, place, units, ink }: Props) {
+export function GaugeLayer({ gauges, frame, place, wide, units, ink }: Props) {
   const shapes = gauges.flatMap((gauge) =>
     gauge.shapes
       .filter((shape) => frame === null || shape.frame === frame)
@@ -84,6 +85,7 @@ export function GaugeLayer({ gauges, frame, place, units, ink }: Props) {
           toLeft={toLeft}
           y={y}
           edge={toLeft ? left : right}
+          wide={wide}
           units={units}
         />
       ))}
@@ -151,14 +153,15 @@ function Label(props: {
   toLeft: boolean;
   y: number;
   edge: number;
+  wide: number;
   units: Units;
 }) {
-  const { id, shape, end, toLeft, y, edge, units } = props;
+  const { id, shape, end, toLeft, y, edge, wide, units } = props;
   const { value, u95, reading, unit } = shape;
   if (value === null || u95 === null) return null;
   const text = `${SHORT_WORDS[reading] ?? reading} ${withError(value, u95, unit, units, SIGNED.has(reading))}`;
   const width = text.length * 6.7 + 10;
-  const x = toLeft ? Math.max(2, edge - width - 14) : edge + 14;
+  const x = toLeft ? Math.max(2, edge - width - 14) : Math.min(edge + 14, wide - width - 2);
   return (
     <g data-span={id}>
       <line

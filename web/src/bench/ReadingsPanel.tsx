@@ -1,4 +1,7 @@
-import { useCallback, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useCallback, useMemo, useState } from "react";
+import type { Schemas } from "../api/client";
+import { earlierQuery } from "../api/queries";
 import type { Units } from "../units";
 import {
   CHECKPOINT_WORDS,
@@ -14,6 +17,7 @@ import { useBench, useBenchStore } from "./benchContext";
 import { type Bench, KNOWN_LENGTH, MAT, OTHER, PLUMB, pegsOf, type Reading, type Side } from "./benchStore";
 import { NextClick } from "./NextClick";
 import { Tape } from "./Tape";
+import type { Past } from "./TapeDetail";
 
 const FILTERS = {
   matters: "What matters now",
@@ -56,6 +60,9 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
   const others = useBench((state) => state.sides[OTHER[main]]?.readings);
   const next = useBench((state) => state.sides[main]?.next[0]);
   const focus = useBench((state) => state.focus);
+  const swingId = useBench((state) => state.sides.student?.swing.id ?? "");
+  const earlier = useQuery(earlierQuery(swingId)).data;
+  const past = useMemo(() => pastOf(earlier ?? []), [earlier]);
   const [filter, setFilter] = useState<Filter>("matters");
   const go = useCallback((reading: Reading) => follow(bench, main, reading), [bench, main]);
   if (!on || !readings) return null;
@@ -91,6 +98,7 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
                 key={`${reading.reading} ${reading.at}`}
                 reading={reading}
                 reference={others?.find((each) => each.reading === reading.reading && each.at === reading.at)}
+                past={past.get(`${reading.reading} ${reading.at}`)}
                 open={focus?.reading === reading.reading && focus.at === reading.at}
                 units={units}
                 go={go}
@@ -109,6 +117,17 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
       )}
     </section>
   );
+}
+
+/** By reading and moment, the latest swing first. */
+function pastOf(earlier: Schemas["EarlierOut"][]): Map<string, Past[]> {
+  const found = new Map<string, Past[]>();
+  for (const swing of earlier)
+    for (const { reading, at, value, u95 } of swing.readings) {
+      const key = `${reading} ${at}`;
+      found.set(key, [...(found.get(key) ?? []), { on: swing.received_at, value, u95 }]);
+    }
+  return found;
 }
 
 /** Refused readings by what they say they lack; a click takes that in hand. */

@@ -269,7 +269,14 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         {stableView && side === "student" && <Overlay lower={state} view={stableView} stage={size} />}
         {stableView && (
           <svg className="absolute inset-0 h-full w-full" aria-hidden="true">
-            <GaugeLayer gauges={gauges} frame={shownFrame} place={placeStill} units={units} ink={INK[side]} />
+            <GaugeLayer
+              gauges={gauges}
+              frame={shownFrame}
+              place={placeStill}
+              wide={size.width}
+              units={units}
+              ink={INK[side]}
+            />
             {state.on.calibration && (
               <KnownLengthLine known={state.on.calibration} place={placeStill} units={units} />
             )}

@@ -23,7 +23,7 @@ export function StageTools() {
       </button>
       <input
         type="range"
-        className="range range-xs w-20"
+        className="range range-xs w-14"
         aria-label="How much of the reference is seen"
         min={0}
         max={1}

@@ -2,7 +2,7 @@ import { memo } from "react";
 import { type Units, withError } from "../units";
 import { direction, momentWords, READING_WORDS, SAID_WORDS, SIGNED } from "../words";
 import type { Reading } from "./benchStore";
-import { TapeDetail } from "./TapeDetail";
+import { type Past, TapeDetail } from "./TapeDetail";
 import { tapeScale } from "./tapeScale";
 
 const WIDTH = 284;
@@ -12,13 +12,14 @@ const PAD = 14;
 interface Props {
   reading: Reading;
   reference?: Reading;
+  past?: Past[]; // what the same student's earlier swings gave, the latest first
   open: boolean; // what stands behind it is shown beneath
   units: Units;
   go: (reading: Reading) => void;
 }
 
 /** A reading on a piece of measuring tape; a click goes to the frame it came from. */
-export const Tape = memo(function Tape({ reading, reference, open, units, go }: Props) {
+export const Tape = memo(function Tape({ reading, reference, past, open, units, go }: Props) {
   const { value, u95 } = reading;
   const given = reading.status === "ok" && value !== null && u95 !== null;
   const word = READING_WORDS[reading.reading] ?? reading.reading;
@@ -57,11 +58,18 @@ export const Tape = memo(function Tape({ reading, reference, open, units, go }: 
           </span>
         )}
         {given && !reading.said && (
-          <TapePicture reading={reading} value={value} u95={u95} reference={reference} units={units} />
+          <TapePicture
+            reading={reading}
+            value={value}
+            u95={u95}
+            reference={reference}
+            before={past?.[0]}
+            units={units}
+          />
         )}
         {!given && <span className="block px-2 py-1 text-sm">{reading.reason}</span>}
       </button>
-      {given && open && <TapeDetail reading={reading} />}
+      {given && open && <TapeDetail reading={reading} past={past} units={units} />}
     </div>
   );
 });
@@ -71,14 +79,16 @@ function TapePicture(props: {
   value: number;
   u95: number;
   reference?: Reading;
+  before?: Past;
   units: Units;
 }) {
-  const { reading, value, u95, reference, units } = props;
+  const { reading, value, u95, reference, before, units } = props;
   const other = reference?.status === "ok" ? reference : undefined;
   const values = [value - u95, value + u95];
   if (reading.band) values.push(reading.band.low, reading.band.high);
   if (other?.value != null && other.u95 != null)
     values.push(other.value - other.u95, other.value + other.u95);
+  if (before) values.push(before.value);
   const scale = tapeScale(values, reading.unit, units);
   const x = (core: number) => PAD + scale.at(core) * (WIDTH - 2 * PAD);
   const tickX = (tick: number) => PAD + ((tick - scale.low) / (scale.high - scale.low)) * (WIDTH - 2 * PAD);
@@ -110,6 +120,12 @@ function TapePicture(props: {
           </text>
         </g>
       ))}
+      {before && (
+        <g fill="#C4572E" fillOpacity={0.5}>
+          <path d={`M${x(before.value)} 17l-5 -11h10z`} />
+          <rect x={x(before.value) - 0.5} y={17} width={1} height={16} />
+        </g>
+      )}
       <g stroke="#C4572E" fill="#C4572E">
         <line x1={x(value - u95)} x2={x(value + u95)} y1={8} y2={8} strokeWidth={2} />
         <line x1={x(value - u95)} x2={x(value - u95)} y1={4.5} y2={11.5} strokeWidth={1.4} />

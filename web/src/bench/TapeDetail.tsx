@@ -1,9 +1,24 @@
+import { type Units, withError } from "../units";
+import { SIGNED } from "../words";
 import type { Reading } from "./benchStore";
 
 const WORTH_SAYING = 0.005;
 
-/** What stands behind a reading: how it is measured, from which frames, and where its error comes from. */
-export function TapeDetail({ reading }: { reading: Reading }) {
+/** A reading of an earlier swing of the same student. */
+export interface Past {
+  on: string;
+  value: number;
+  u95: number;
+}
+
+interface Props {
+  reading: Reading;
+  past?: Past[];
+  units: Units;
+}
+
+/** What stands behind a reading: how it is measured, from which frames, where its error comes from, and before. */
+export function TapeDetail({ reading, past, units }: Props) {
   return (
     <div className="grid gap-1 bg-base-200 px-2 py-1.5 text-xs">
       <p>{reading.method}</p>
@@ -34,6 +49,21 @@ export function TapeDetail({ reading }: { reading: Reading }) {
               ))}
           </dl>
           {reading.largest_error && <p>Most by one thing: {reading.largest_error}.</p>}
+        </>
+      )}
+      {past && past.length > 0 && (
+        <>
+          <p className="font-semibold">On earlier swings</p>
+          <dl className="grid grid-cols-[1fr_auto] gap-x-2">
+            {past.map(({ on, value, u95 }) => (
+              <div key={on} className="contents">
+                <dt>{new Date(on).toLocaleDateString(undefined, { day: "numeric", month: "short" })}</dt>
+                <dd className="num text-right">
+                  {withError(value, u95, reading.unit, units, SIGNED.has(reading.reading))}
+                </dd>
+              </div>
+            ))}
+          </dl>
         </>
       )}
     </div>

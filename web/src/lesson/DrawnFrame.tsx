@@ -33,7 +33,14 @@ export function DrawnFrame(props: { frame: Frame; src: string; units: Units; mir
         height={drawn.height * scale}
         transform={mirrored ? `translate(${SHOWN_WIDTH} 0) scale(-1 1)` : undefined}
       />
-      <GaugeLayer gauges={drawn.gauges} frame={null} place={place} units={units} ink={INK[drawn.whose]} />
+      <GaugeLayer
+        gauges={drawn.gauges}
+        frame={null}
+        place={place}
+        wide={SHOWN_WIDTH}
+        units={units}
+        ink={INK[drawn.whose]}
+      />
     </svg>
   );
 }

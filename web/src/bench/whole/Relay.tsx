@@ -11,7 +11,7 @@ import { type Course, useCourse } from "./useCourse";
 // From the floor up: the lowest lane is the lead knee's.
 const LANES = ["club", "lead_arm", "chest", "pelvis_turn", "pelvis_shift", "lead_knee"];
 const NAMES = 92;
-const RIGHT = 150;
+const RIGHT = 260;
 const AXIS = 16;
 const SIDES = ["student", "reference"] as const;
 const LEAST_S = -0.15;
@@ -43,91 +43,93 @@ export function Relay({ units }: { units: Units }) {
   const go = useGo(found);
   return (
     <div ref={box} className="relative min-h-0 flex-1 overflow-hidden" data-testid="relay">
-      <svg width={width} height={height} className="absolute inset-0" aria-hidden="true">
-        {ticks.map((ms) => (
-          <g key={ms}>
-            <line
-              x1={x(ms / 1000)}
-              x2={x(ms / 1000)}
-              y1={0}
-              y2={height - AXIS}
-              stroke="#16302B"
-              strokeOpacity={0.12}
-            />
-            <text
-              x={x(ms / 1000)}
-              y={height - 4}
-              fontSize={10}
-              textAnchor="middle"
-              className="num"
-              fill="#16302B"
-            >
-              {ms < 0 ? `−${-ms}` : ms}
-            </text>
-          </g>
-        ))}
-        {LANES.map((part, i) => (
-          <line
-            key={part}
-            x1={0}
-            x2={width}
-            y1={i * lane}
-            y2={i * lane}
-            stroke="#16302B"
-            strokeOpacity={0.2}
-          />
-        ))}
-        {SIDES.map((side, row) => {
-          const end = impactOf(found[side]);
-          return startsOf(found[side]).map((reading) => {
-            const i = LANES.indexOf(reading.at);
-            const { value, u95 } = reading;
-            if (i < 0 || value === null || u95 === null || end === null) return null;
-            const y = i * lane + lane * (row === 0 ? 0.12 : 0.54);
-            const thick = lane * 0.34;
-            return (
-              <g key={`${side} ${reading.at}`} fill={PAPER_INK[side]} stroke={PAPER_INK[side]}>
-                <rect
-                  x={x(value)}
-                  y={y}
-                  width={Math.max(x(end) - x(value), 0)}
-                  height={thick}
-                  fillOpacity={0.3}
-                  stroke="none"
-                />
-                <rect x={x(value) - 1.5} y={y} width={3} height={thick} stroke="none" />
-                <line
-                  x1={x(value - u95)}
-                  x2={x(value + u95)}
-                  y1={y + thick / 2}
-                  y2={y + thick / 2}
-                  strokeWidth={1.5}
-                />
-              </g>
-            );
-          });
-        })}
-        {SIDES.map((side) => {
-          const end = impactOf(found[side]);
-          return (
-            end !== null && (
+      {height > AXIS && (
+        <svg width={width} height={height} className="absolute inset-0" aria-hidden="true">
+          {ticks.map((ms) => (
+            <g key={ms}>
               <line
-                key={side}
-                x1={x(end)}
-                x2={x(end)}
+                x1={x(ms / 1000)}
+                x2={x(ms / 1000)}
                 y1={0}
                 y2={height - AXIS}
-                stroke={PAPER_INK[side]}
-                strokeDasharray="3 3"
+                stroke="#16302B"
+                strokeOpacity={0.12}
               />
-            )
-          );
-        })}
-        <line x1={x(0)} x2={x(0)} y1={0} y2={height - AXIS} stroke="#B8892B" strokeWidth={3} />
-        <text x={NAMES + 4} y={height - 4} fontSize={10} fill="#16302B">
-          ms from the top
-        </text>
-      </svg>
+              <text
+                x={x(ms / 1000)}
+                y={height - 4}
+                fontSize={10}
+                textAnchor="middle"
+                className="num"
+                fill="#16302B"
+              >
+                {ms < 0 ? `−${-ms}` : ms}
+              </text>
+            </g>
+          ))}
+          {LANES.map((part, i) => (
+            <line
+              key={part}
+              x1={0}
+              x2={width}
+              y1={i * lane}
+              y2={i * lane}
+              stroke="#16302B"
+              strokeOpacity={0.2}
+            />
+          ))}
+          {SIDES.map((side, row) => {
+            const end = impactOf(found[side]);
+            return startsOf(found[side]).map((reading) => {
+              const i = LANES.indexOf(reading.at);
+              const { value, u95 } = reading;
+              if (i < 0 || value === null || u95 === null || end === null) return null;
+              const y = i * lane + lane * (row === 0 ? 0.12 : 0.54);
+              const thick = lane * 0.34;
+              return (
+                <g key={`${side} ${reading.at}`} fill={PAPER_INK[side]} stroke={PAPER_INK[side]}>
+                  <rect
+                    x={x(value)}
+                    y={y}
+                    width={Math.max(x(end) - x(value), 0)}
+                    height={thick}
+                    fillOpacity={0.3}
+                    stroke="none"
+                  />
+                  <rect x={x(value) - 1.5} y={y} width={3} height={thick} stroke="none" />
+                  <line
+                    x1={x(value - u95)}
+                    x2={x(value + u95)}
+                    y1={y + thick / 2}
+                    y2={y + thick / 2}
+                    strokeWidth={1.5}
+                  />
+                </g>
+              );
+            });
+          })}
+          {SIDES.map((side) => {
+            const end = impactOf(found[side]);
+            return (
+              end !== null && (
+                <line
+                  key={side}
+                  x1={x(end)}
+                  x2={x(end)}
+                  y1={0}
+                  y2={height - AXIS}
+                  stroke={PAPER_INK[side]}
+                  strokeDasharray="3 3"
+                />
+              )
+            );
+          })}
+          <line x1={x(0)} x2={x(0)} y1={0} y2={height - AXIS} stroke="#B8892B" strokeWidth={3} />
+          <text x={width - 8} y={height - 4} fontSize={10} textAnchor="end" fill="#16302B">
+            ms from the top
+          </text>
+        </svg>
+      )}
       {LANES.map((part, i) => (
         <div
           key={part}
@@ -137,7 +139,7 @@ export function Relay({ units }: { units: Units }) {
           <span className="pl-2 font-medium" style={{ width: NAMES }}>
             {PART_WORDS[part]}
           </span>
-          <span className="ml-auto grid gap-0 pr-2 text-right leading-tight">
+          <span className="ml-auto flex gap-3 pr-2">
             {SIDES.map((side) => {
               const reading = found[side]?.course.times.find(
                 (each) => each.reading === "start_times" && each.at === part,
@@ -169,14 +171,14 @@ function Start(props: { side: Side; reading: Reading; units: Units; go: () => vo
   const { value, u95 } = reading;
   if (value === null || u95 === null)
     return (
-      <span className="max-w-36 truncate opacity-75" title={reading.reason}>
+      <span className="w-28 truncate text-right opacity-75" title={reading.reason}>
         <span className="sr-only">{side}: </span>not pegged
       </span>
     );
   return (
     <button
       type="button"
-      className="num hover:underline"
+      className="num w-28 text-right hover:underline"
       style={{ color: side === "student" ? "#A8431D" : "#2F5D8A" }}
       onClick={go}
     >

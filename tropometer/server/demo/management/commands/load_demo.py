@@ -29,6 +29,8 @@ from tropometer.swing.wanted import WANTED
 
 CLIPS: Path = settings.ROOT / "demo" / "clips"
 MARK_SD_PX = 1.5
+# The truth's times from impact, and the events that they are of.
+SINCE_IMPACT = {"heel_off_trail": "trail_heel_off", "lead_knee_straight_time": "lead_knee_straight"}
 HAND_SHAKE_PX = 0.8
 MARKED_AT = ("address", "top", "impact")
 LEGS = tuple(f"{side}_{part}" for side in ("lead", "trail") for part in ("knee", "ankle", "heel", "toe"))
@@ -158,6 +160,19 @@ def put_other_marks(clip: Clip, name: str) -> None:
     Mark.objects.bulk_create(marks)
 
 
+def put_starts(clip: Clip, known: dict[str, Any]) -> None:
+    """Peg the frame nearest to when each part starts toward the target, and to what happens by impact."""
+    times = known["times_s"]
+    seconds = {f"{part}_start": second for part, second in times["starts"].items()}
+    told = {each["reading"]: each["value"] for each in known["readings"]}
+    for reading, event in SINCE_IMPACT.items():
+        if reading in told:
+            seconds[event] = times["checkpoints"]["impact"] + told[reading]
+    for event, second in seconds.items():
+        frame = min(range(len(times["frames"])), key=lambda n: abs(times["frames"][n] - second))
+        Peg.objects.create(clip=clip, name=event, frame=frame)
+
+
 def put_mat(clip: Clip, name: str) -> None:
     """Mark the mat as a careful hand would, if the camera saw all of it."""
     known = truth(name)
@@ -188,6 +203,7 @@ def put_marks(clip: Clip, name: str) -> None:
             x, y = (v + hand.gauss(0, HAND_SHAKE_PX) for v in known["pixels"][mark][frame])
             Mark.objects.create(clip=clip, name=mark, frame=frame, x=x, y=y, sd_px=MARK_SD_PX)
     if known["view"] == "face_on":
+        put_starts(clip, known)
         (ax, ay), (bx, by) = known["stick"]["pixels"]
         Calibration.objects.create(
             clip=clip,

@@ -1,0 +1,94 @@
+"""The swing as a whole: its curves on the rule, the relay, the floor plate, and a still to take away."""
+
+import re
+
+import cv2
+import numpy as np
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserCase, StageDriver
+from tests.browser.test_accessible import check_axe
+from tests.swings import DEMO_CLIPS, truth
+from tropometer.server.bench.models import Swing
+from tropometer.server.demo.management.commands.load_demo import put_marks, put_mat, put_other_marks
+from tropometer.server.shelf.models import ReferenceSwing
+
+TOBIN, MODEL = "tobin_first_face", "model_loaded_face"
+
+
+class WholeTests(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        model = Swing.objects.create(instructor=self.owner, reference_hand="right", club="7 iron")
+        ReferenceSwing.objects.create(instructor=self.owner, swing=model, name="Range model")
+        self.clip = self.student_clip(DEMO_CLIPS / f"{TOBIN}.mp4")
+        for clip, name in ((self.clip, TOBIN), (self.clip_from(DEMO_CLIPS / f"{MODEL}.mp4", model), MODEL)):
+            put_marks(clip, name)
+            put_other_marks(clip, name)
+            put_mat(clip, name)
+        self.sign_in()
+        self.page.goto(f"/bench/{self.clip.swing_id}")
+        self.stages = StageDriver(self.page)
+        self.stages.wait_drawn()
+
+    def test_curves_and_relay_on_the_rule(self) -> None:
+        page = self.page
+        pegs = truth(TOBIN)["checkpoints"]
+        page.keyboard.press("/")
+        whole = page.get_by_role("region", name="The whole swing")
+        curves = whole.get_by_test_id("curves")
+        readout = curves.get_by_role("status")
+        expect(readout).to_contain_text(re.compile(r"student: .*± .*reference: .*±"))
+        self.stages.go_to(pegs["top"])
+        top = self.page.get_by_test_id("tape-pelvis_sway-top")
+        value = re.search(r"[−+]?[\d.]+ ± [\d.]+ cm", top.inner_text())
+        assert value is not None
+        expect(readout).to_contain_text(f"student: {value[0]}")
+        # Half-way between two pegs nothing is marked, and nothing is made up.
+        self.stages.go_to((pegs["top"] + pegs["arm_back"]) // 2)
+        expect(readout).to_contain_text("student: not marked here")
+        # A drag over the curves moves the stages as the rule does.
+        box = curves.bounding_box()
+        assert box is not None
+        page.mouse.click(box["x"] + box["width"] * 0.9, box["y"] + 60)
+        self.assertGreater(self.stages.frame(), pegs["impact"])
+        # Looking into a reading shows its curve.
+        top.click()
+        expect(whole.get_by_label("Curve of")).to_have_value("pelvis_sway")
+        check_axe(self, page, "curves")
+        page.keyboard.press("/")
+        relay = whole.get_by_test_id("relay")
+        lanes = relay.get_by_role("button", name="student:")
+        expect(lanes).to_have_count(6)
+        lanes.last.click()  # the lowest lane is the lead knee's
+        true = truth(TOBIN)["times_s"]
+        start = int(np.abs(np.array(true["frames"]) - true["starts"]["lead_knee"]).argmin())
+        self.assertEqual(self.stages.frame(), start)
+        check_axe(self, page, "relay")
+        page.keyboard.press("/")
+        expect(whole).to_have_count(0)
+
+    def test_the_floor_plate_and_a_still(self) -> None:
+        page = self.page
+        page.keyboard.press("'")
+        plate = page.get_by_role("region", name="Floor plate")
+        expect(plate.get_by_role("img")).to_be_visible()
+        expect(plate).to_contain_text("Lead flare")
+        expect(plate).to_contain_text("← target")
+        expect(plate.locator("dd").first).to_have_text(re.compile(r"^\d+ ± \d+°$"))
+        self.stages.go_to(truth(TOBIN)["checkpoints"]["top"])
+        page.get_by_role("button", name="Export").click()
+        with page.expect_download() as kept:
+            page.get_by_role("button", name="as a PNG").click()
+        data = np.frombuffer(kept.value.path().read_bytes(), np.uint8)
+        picture = cv2.imdecode(data, cv2.IMREAD_COLOR)
+        assert picture is not None
+        self.assertEqual(picture.shape[0], 994)
+        brass = np.abs(picture.astype(int) - (0x4C, 0xAA, 0xD8)).max(axis=2) < 12
+        self.assertGreater(int(brass[:960].sum()), 100)  # the gauges are drawn in
+        with page.expect_download() as kept:
+            page.get_by_role("button", name="as an SVG").click()
+        svg = kept.value.path().read_text()
+        self.assertIn("Tobin Farrow · Face-on · frame", svg)
+        self.assertRegex(svg, r">gap [−\d.]+ ± [\d.]+ cm<")
+        self.assertIn('href="data:image/jpeg;base64,', svg)

@@ -1,0 +1,37 @@
+"""The swing from above, against the truth of made-up golfers."""
+
+from unittest import TestCase
+
+import numpy as np
+
+from tests.swing.trials import trials
+from tropometer.swing.floor import floor_plan
+from tropometer.swing.scene.scene import Scene
+
+
+class FloorTests(TestCase):
+    def test_feet_are_where_their_readings_say(self) -> None:
+        for trial in trials("both", 6, seed=3):
+            plan = floor_plan(Scene(trial.record))
+            self.assertTrue(plan.scaled)
+            at = {(mark.name, mark.at): mark for mark in plan.marks}
+            lead, trail = at["lead_heel", "address"], at["trail_heel", "address"]
+            self.assertAlmostEqual(lead.t - trail.t, trial.true["stance_width", "address"], delta=0.03)
+            self.assertAlmostEqual(lead.t + trail.t, 0, delta=0.01)  # the middle of the heels is the origin
+            toe = at["lead_toe", "address"]
+            flare = np.degrees(np.arctan2(toe.t - lead.t, toe.b - lead.b))
+            self.assertAlmostEqual(float(flare), trial.true["foot_flare_lead", "address"], delta=7)
+            self.assertGreater(at["ball", "address"].b, toe.b)
+            self.assertIn(("lead_hip", "impact"), at)
+
+    def test_cameras_stand_before_the_player_and_behind_the_line(self) -> None:
+        (trial,) = trials("both", 1, seed=5)
+        cameras = {camera.view: camera for camera in floor_plan(Scene(trial.record)).cameras}
+        self.assertGreater(cameras["face_on"].b, 2)
+        self.assertLess(cameras["down_the_line"].t, -2)
+
+    def test_hips_seen_from_one_side_have_no_way_over_the_floor(self) -> None:
+        for set_up in ("face-on, mat", "face-on, stick", "down the line"):
+            for trial in trials(set_up, 2, seed=1):
+                names = {mark.name for mark in floor_plan(Scene(trial.record)).marks}
+                self.assertFalse({"lead_hip", "trail_hip"} & names, set_up)
