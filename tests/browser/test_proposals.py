@@ -128,7 +128,7 @@ class ProposalTests(BrowserCase):
         driver.go_to(62)
         self.page.keyboard.press("e")
         self.page.get_by_role("button", name="Lead heel down").click()
-        expect(self.page.get_by_role("button", name="Events (1)")).to_be_visible()
+        expect(self.page.get_by_role("button", name="Events, 1 set")).to_be_visible()
         self.page.keyboard.press("Escape")
         driver.go_to(70)
         self.page.keyboard.press("[")
@@ -136,9 +136,9 @@ class ProposalTests(BrowserCase):
         expect(driver.stage.get_by_text("Lead heel down")).to_be_visible()
         expect(self.page.get_by_text("Saved", exact=True)).to_be_visible()
         self.assertEqual(self.pegs(), {"lead_heel_down": 62})
-        self.page.get_by_role("button", name="Events (1)").click()
+        self.page.get_by_role("button", name="Events, 1 set").click()
         self.page.get_by_role("button", name="Take lead heel down away").click()
-        expect(self.page.get_by_role("button", name="Events (1)")).to_have_count(0)
+        expect(self.page.get_by_role("button", name="Events, 1 set")).to_have_count(0)
 
     def test_both_stages_are_zoomed_alike_or_each_alone_and_stay_so(self) -> None:
         self.proposed()

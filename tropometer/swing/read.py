@@ -10,11 +10,15 @@ from tropometer.swing import readings  # noqa: F401  they register themselves
 from tropometer.swing.budget import Budget
 from tropometer.swing.curves import Series, series
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
+from tropometer.swing.pressure import PRESSURE, pressure_readings
 from tropometer.swing.reading import KINDS, Group, Kind, Look, Need, Reading, Refused
 from tropometer.swing.record import SwingRecord
 from tropometer.swing.refusal import check, usable
 from tropometer.swing.scene.scene import Scene
-from tropometer.swing.timed import TIMED, timed_readings
+from tropometer.swing.timed import EXTREME_BACK, TIMED, timed_readings
+
+# Readings that are not measured mark by mark at a moment.
+OTHERS = {**TIMED, **PRESSURE}
 
 
 def read(record: SwingRecord, scene: Scene | None = None) -> list[Reading]:
@@ -31,24 +35,25 @@ def read(record: SwingRecord, scene: Scene | None = None) -> list[Reading]:
         for kind in KINDS.values()
         for each in _at_checkpoints(scene, kind, [name for name in kind.at if name in wanted])
     ]
-    return found + timed_readings(record, found)
+    return found + timed_readings(record, found) + pressure_readings(record)
 
 
 def read_whole(record: SwingRecord) -> tuple[list[Reading], list[Series]]:
     """Readings and series of a record; events that nobody pegged are read from the series."""
     curves = series(record)
-    marked = [each for each in read(record) if each.reading not in TIMED]
-    return marked + timed_readings(record, marked, {curve.reading: curve for curve in curves}), curves
+    marked = [each for each in read(record) if each.reading in KINDS and each.at != EXTREME_BACK]
+    timed = timed_readings(record, marked, {curve.reading: curve for curve in curves})
+    return marked + timed + pressure_readings(record), curves
 
 
 def sign_of(reading: str) -> str:
     """What a reading's sign means, in words."""
-    return KINDS[reading].sign if reading in KINDS else TIMED[reading].sign
+    return KINDS[reading].sign if reading in KINDS else OTHERS[reading].sign
 
 
 def group_of(reading: str) -> Group:
     """Where in the body a reading belongs, from the floor up."""
-    return KINDS[reading].group if reading in KINDS else TIMED[reading].group
+    return KINDS[reading].group if reading in KINDS else OTHERS[reading].group
 
 
 def _at_checkpoints(scene: Scene, kind: Kind, names: list[Checkpoint]) -> Iterator[Reading]:

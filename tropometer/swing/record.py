@@ -15,6 +15,7 @@ import numpy as np
 from tropometer.swing.camera.facts import CameraFacts, FloorLength, PlumbLine
 from tropometer.swing.camera.mat import Mat
 from tropometer.swing.camera.motion import CameraMotion
+from tropometer.swing.measured import Array
 from tropometer.swing.names import (
     CHECKPOINTS,
     EVENTS,
@@ -120,6 +121,25 @@ class Clip:
         return times[frame] - struck
 
 
+@dataclass(frozen=True, eq=False)
+class Pressure:
+    """What a mat felt at n instants of its own clock, on which impact is at `impact_s`.
+
+    Forces (n,) in newtons; places (n, 2) in each shoe, heel 0 to toe 1 and inner edge 0 to outer edge 1.
+    """
+
+    times_s: Array
+    lead_force_n: Array
+    trail_force_n: Array
+    impact_s: float
+    lead_place: Array | None = None
+    trail_place: Array | None = None
+    # One standard deviation each; common practice, no source.
+    impact_sd_s: float = 0.004
+    force_sd_n: float = 12.0
+    place_sd: float = 0.02
+
+
 @dataclass(frozen=True)
 class SwingRecord:
     """Everything the core needs to read one swing."""
@@ -128,6 +148,7 @@ class SwingRecord:
     clips: tuple[Clip, ...]
     stature_m: float | None = None
     club: str = ""
+    pressure: Pressure | None = None
 
 
 def from_document(document: dict[str, Any]) -> SwingRecord:
@@ -140,7 +161,37 @@ def from_document(document: dict[str, Any]) -> SwingRecord:
         hand=player["hand"],
         stature_m=player.get("stature_m"),
         club=document.get("club", ""),
+        pressure=_pressure(document.get("pressure")),
         clips=tuple(_clip(clip, f"clips[{i}]") for i, clip in enumerate(document["clips"])),
+    )
+
+
+def _pressure(data: dict[str, Any] | None) -> Pressure | None:
+    if data is None:
+        return None
+    columns: dict[str, Array] = {
+        name: np.array(data[name], float)
+        for name in ("times_s", "lead_force_n", "trail_force_n", "lead_place", "trail_place")
+        if name in data
+    }
+    count = len(columns["times_s"])
+    for name, column in columns.items():
+        if len(column) != count:
+            raise RecordError(f"pressure.{name}", f"it has {len(column)} values, times_s has {count}")
+    late = np.flatnonzero(np.diff(columns["times_s"]) <= 0)
+    if len(late):
+        raise RecordError(f"pressure.times_s[{late[0] + 1}]", "times must rise")
+    if not columns["times_s"][0] <= data["impact_s"] <= columns["times_s"][-1]:
+        raise RecordError("pressure.impact_s", "impact is outside the mat's times")
+    known = {name: data[name] for name in ("impact_sd_s", "force_sd_n", "place_sd") if name in data}
+    return Pressure(
+        columns["times_s"],
+        columns["lead_force_n"],
+        columns["trail_force_n"],
+        data["impact_s"],
+        columns.get("lead_place"),
+        columns.get("trail_place"),
+        **known,
     )
 
 
@@ -262,8 +313,17 @@ def to_document(record: SwingRecord) -> dict[str, Any]:
         "version": VERSION,
         "player": player,
         "club": record.club,
+        **({} if record.pressure is None else {"pressure": _pressure_document(record.pressure)}),
         "clips": [_clip_document(clip) for clip in record.clips],
     }
+
+
+def _pressure_document(mat: Pressure) -> dict[str, Any]:
+    columns = {
+        name: column.tolist() if isinstance(column, np.ndarray) else column
+        for name, column in vars(mat).items()
+    }
+    return {name: column for name, column in columns.items() if column is not None}
 
 
 def _clip_document(clip: Clip) -> dict[str, Any]:

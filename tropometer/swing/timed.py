@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 from itertools import pairwise
 
@@ -16,11 +16,12 @@ import numpy as np
 
 from tropometer.swing.curves import Series
 from tropometer.swing.measured import NORMAL_95, Array
-from tropometer.swing.names import Checkpoint, Event, spoken
+from tropometer.swing.names import CHECKPOINTS, Checkpoint, Event, spoken
 from tropometer.swing.reading import Group, Need, Reading, Share, Unit
 from tropometer.swing.record import Clip, SwingRecord
 
 HEEL_OFF_M = 0.01
+EXTREME_BACK = "extreme_back"
 STRAIGHT_DEG = 10.0
 FIT_S = 0.045  # to each side of an event, for the local fit
 LONGEST_STEP_S = 0.05  # between two frames that an event is read between
@@ -102,6 +103,7 @@ def timed_readings(
         clock.since("lead_knee_straight_time", "impact", "impact", clock.knee_straight),
         clock.since("post_time", "impact", "impact", clock.posted),
         going_back({(each.reading, each.at): each for each in found}),
+        *farthest_back(found, curves or {}),
     ]
 
 
@@ -124,7 +126,7 @@ class _Clock:
         back = top.at_s - start.at_s
         if down <= 0 or back <= 0:
             return _refused("tempo", "swing", "The pegs are not in order: address, top, impact.")
-        impact_sd = _sd(clip, clip.checkpoints["impact"])
+        impact_sd = peg_sd_s(clip, clip.checkpoints["impact"])
         value = back / down
         sd = math.hypot(start.sd_s / down, top.sd_s * (1 + value) / down, impact_sd * value / down)
         return _given("tempo", "swing", value, sd, start, top)
@@ -234,16 +236,41 @@ class _Clock:
     def _event(self, clip: Clip, event: Event) -> Moment | None:
         frame = clip.events.get(event)
         at_s = None if frame is None else clip.time_from_impact_s(frame)
-        return None if frame is None or at_s is None else Moment(at_s, _sd(clip, frame), clip.id, frame)
+        return None if frame is None or at_s is None else Moment(at_s, peg_sd_s(clip, frame), clip.id, frame)
 
     def _peg(self, clip: Clip, at: Checkpoint) -> Moment | None:
         frame = clip.checkpoints.get(at)
         at_s = None if frame is None else clip.time_from_impact_s(frame)
-        return None if frame is None or at_s is None else Moment(at_s, _sd(clip, frame), clip.id, frame)
+        return None if frame is None or at_s is None else Moment(at_s, peg_sd_s(clip, frame), clip.id, frame)
 
     def _time(self, at: Checkpoint) -> float | None:
         found = self._peg(self.clips[0], at) if self.clips else None
         return found.at_s if found else None
+
+
+def farthest_back(found: list[Reading], curves: Mapping[str, Series]) -> list[Reading]:
+    """The pelvis's sway where it is farthest from the target before impact, of all frames that are marked."""
+    before = CHECKPOINTS[: CHECKPOINTS.index("impact")]
+    pegged = [each for each in found if each.reading == "pelvis_sway" and each.at in before]
+    given = [each for each in pegged if each.value is not None]
+    if not given:
+        return [replace(pegged[0], at=EXTREME_BACK, clips=(), frames=())] if pegged else []
+    least = min(given, key=lambda each: each.value or 0.0)
+    curve = curves.get("pelvis_sway")
+    if curve is not None:
+        values = np.where(curve.times_s <= 0, curve.values, np.nan)
+        if np.isfinite(values).any() and np.nanmin(values) < (least.value or 0.0):
+            i = int(np.nanargmin(values))
+            frame = (int(curve.frames[i]),)
+            least = replace(
+                least,
+                value=float(values[i]),
+                u95=float(curve.u95[i]),
+                frames=frame,
+                budget=(),
+                largest_error="",
+            )
+    return [replace(least, at=EXTREME_BACK)]
 
 
 def going_back(found: dict[tuple[str, str], Reading]) -> Reading:
@@ -296,8 +323,8 @@ def going_back(found: dict[tuple[str, str], Reading]) -> Reading:
     )
 
 
-def _sd(clip: Clip, frame: int) -> float:
-    """One standard deviation of the time of what is pegged on a frame: as likely at any time about it."""
+def peg_sd_s(clip: Clip, frame: int) -> float:
+    """One standard deviation, seconds, of what is pegged on a frame: as likely at any time about it."""
     times = clip.frame_times_s
     step = (times[min(frame + 1, len(times) - 1)] - times[max(frame - 1, 0)]) / 2
     return step / math.sqrt(12)

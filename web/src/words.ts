@@ -121,6 +121,14 @@ export const READING_WORDS: Record<string, string> = {
   arm_shaft_angle: "Arm and shaft",
   tempo: "Tempo, back to down",
   start_times: "Starts forward",
+  pressure_lead_share: "Pressure on the lead foot",
+  cop_lead_toe: "Lead pressure, heel to toe",
+  cop_lead_outer: "Lead pressure, inner to outer",
+  cop_trail_toe: "Trail pressure, heel to toe",
+  cop_trail_outer: "Trail pressure, inner to outer",
+  pressure_peak_trail: "Most pressure on the trail foot",
+  pressure_peak_trail_time: "Most pressure on the trail foot",
+  pressure_cross_time: "Pressure crosses to the lead foot",
 };
 
 /** What a gauge calls what it draws: short, it stands beside the player. */
@@ -178,11 +186,14 @@ export const SIGNED: ReadonlySet<string> = new Set([
   "lead_knee_straight_time",
   "heel_return_lead",
   "heel_off_trail",
+  "pressure_peak_trail_time",
+  "pressure_cross_time",
 ]);
 
 /** What a reading without a checkpoint is of. */
 export const PART_WORDS: Record<string, string> = {
   swing: "Whole swing",
+  extreme_back: "Farthest back",
   lead_knee: "Lead knee",
   pelvis_shift: "Pelvis shift",
   pelvis_turn: "Pelvis turn",

@@ -23,6 +23,7 @@ from tropometer.swing.floor import floor_plan
 from tropometer.swing.gauges import gauges
 from tropometer.swing.names import CHECKPOINTS, EVENTS, Hand, LengthPlace, MarkSource, View
 from tropometer.swing.next_click import next_clicks
+from tropometer.swing.pressure import PRESSURE
 from tropometer.swing.read import group_of, read, sign_of
 from tropometer.swing.reading import Reading
 from tropometer.swing.scene.scene import Scene
@@ -136,7 +137,8 @@ def measured(swing: Swing) -> dict[str, Any]:
     record = record_of(swing, clips, whole=False)
     versions = versions_of(swing)
     scene = Scene(record)
-    readings = read(record, scene)
+    # The bench has no way yet to take in a mat's data: what would need them is not asked for.
+    readings = [each for each in read(record, scene) if each.reading not in PRESSURE]
     seen_by = {clip.id: view for view, clip in scene.clips.items()}
     school = SCHOOLS[swing.student.school] if swing.student else None
     # A click is worth what it brings to the readings that the school looks at.

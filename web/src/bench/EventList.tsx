@@ -19,7 +19,7 @@ export function EventList() {
     edit(side, { kind: "peg", name, frame, between: false });
   return (
     <Menu
-      label={`Events${set ? ` (${set})` : ""}`}
+      label={set ? `Events, ${set} set` : "Events"}
       title="What has a time of its own beside the checkpoints (E)"
       opensOn="e"
       count={set}

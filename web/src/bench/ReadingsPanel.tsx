@@ -35,6 +35,7 @@ const STRETCHES: Record<string, Filter> = {
   arm_back: "back",
   top: "back",
   swing: "back",
+  extreme_back: "back",
   arm_down: "down",
   shaft_down: "down",
   impact: "down",
