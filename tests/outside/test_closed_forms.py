@@ -1,0 +1,131 @@
+"""Errors against closed forms, and against what happens when the marks are shaken (Monte Carlo)."""
+
+from dataclasses import replace
+from unittest import TestCase
+
+import numpy as np
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.outside.test_scale import FEET, clip_of
+from tropometer.swing.measured import NORMAL_95, Measured
+from tropometer.swing.read import read
+from tropometer.swing.reading import Reading
+from tropometer.swing.record import Clip, Mark, SwingRecord
+from tropometer.swing.scene.scene import Place, angle_between
+
+SHAKES = 200
+SD_PX = 2.0
+TURN_DEG = 45.0
+PELVIS_M = 0.30
+
+
+def point(values: np.ndarray, sd: float, name: str) -> Place:
+    return Place(*(Measured.of(value, sd, f"{name} {axis}") for axis, value in enumerate(values)))
+
+
+def turned(
+    part_m: float, degrees: float, middle: tuple[float, float, float]
+) -> dict[str, tuple[float, float, float]]:
+    turn = np.radians(degrees)
+    t, b = part_m / 2 * np.cos(turn), part_m / 2 * np.sin(turn)
+    return {
+        "lead_hip": (middle[0] + t, middle[1] + b, middle[2]),
+        "trail_hip": (middle[0] - t, middle[1] - b, middle[2]),
+    }
+
+
+LEG = {"lead_knee": (0.2, 0.12, 0.5), "lead_ankle": (0.2, 0.02, 0.1)}
+ADDRESS = FEET | LEG | turned(PELVIS_M, 0, (0.0, -0.1, 0.9))
+TOP = LEG | turned(PELVIS_M, TURN_DEG, (0.0, -0.1, 0.9))
+
+
+def view_of(view: str) -> Clip:
+    first, second = clip_of(view, ADDRESS), clip_of(view, TOP)
+    marks = {name: dict(by_frame) for name, by_frame in first.marks.items()}
+    for name, by_frame in second.marks.items():
+        marks.setdefault(name, {})[1] = by_frame[0]
+    steady = {
+        name: {frame: replace(mark, sd_px=SD_PX) for frame, mark in by_frame.items()}
+        for name, by_frame in marks.items()
+    }
+    return replace(first, checkpoints={"address": 0, "top": 1}, marks=steady)
+
+
+def shaken(clip: Clip, random: np.random.Generator) -> Clip:
+    def moved(mark: Mark) -> Mark:
+        x, y = random.normal(0, SD_PX, 2)
+        return replace(mark, x=mark.x + x, y=mark.y + y)
+
+    marks = {
+        name: {
+            # Feet at address say where the player stands, which is another source of error.
+            frame: mark if name in FEET else moved(mark)
+            for frame, mark in by_frame.items()
+        }
+        for name, by_frame in clip.marks.items()
+    }
+    return replace(clip, marks=marks)
+
+
+class ClosedFormTests(TestCase):
+    @given(st.floats(0.1, 0.6), st.floats(0.1, 0.6), st.floats(5, 90))
+    def test_noise_of_an_angle(self, thigh: float, shank: float, flex: float) -> None:
+        """s·√(2/L1² + 2/L2² − 2cosθ/(L1·L2)), θ the inside angle, marks shaken in the leg's plane."""
+        sd, bend = 1e-4, np.radians(flex)
+        hip, knee = np.array([0, 0, thigh]), np.zeros(3)
+        ankle = shank * np.array([0, np.sin(bend), -np.cos(bend)])
+        # Only what is in the plane matters to first order.
+        a, b, c = (point(p, sd, name) for p, name in ((hip, "hip"), (knee, "knee"), (ankle, "ankle")))
+        found = angle_between(b.minus(a), c.minus(b))
+        inside = np.pi - bend
+        form = sd * np.sqrt(2 / thigh**2 + 2 / shank**2 - 2 * np.cos(inside) / (thigh * shank))
+        self.assertAlmostEqual(float(found.value), flex, places=6)
+        self.assertAlmostEqual(float(np.radians(found.sd)) / form, 1, places=6)
+
+    @given(st.floats(5, 80), st.floats(0, 80))
+    def test_a_bend_seen_from_aside_is_foreshortened(self, flex: float, azimuth: float) -> None:
+        """2·atan(cos ψ · tan(flex/2)) for thigh and shank that lean alike; face-on sees nothing of it."""
+        half, psi = np.radians(flex / 2), np.radians(azimuth)
+        across = np.cos(psi)  # what a camera at ψ from the leg's plane sees of its breadth
+        thigh = np.array([0, across * np.sin(half), -np.cos(half)])
+        shank = np.array([0, -across * np.sin(half), -np.cos(half)])
+        seen = angle_between(point(thigh, 0.0, "a"), point(shank, 0.0, "b"))
+        self.assertAlmostEqual(float(seen.value), np.degrees(2 * np.arctan(across * np.tan(half))), places=6)
+
+
+class ShakenTests(TestCase):
+    def check(self, reading: str, views: tuple[str, ...]) -> float:
+        """The share of the error that the marks bring, against what shaking them does; returns it."""
+        clips = tuple(view_of(view) for view in views)
+        random = np.random.default_rng(7)
+
+        def at_top(shown: tuple[Clip, ...]) -> Reading:
+            found = read(SwingRecord("right", shown))
+            return next(each for each in found if (each.reading, each.at) == (reading, "top"))
+
+        told = at_top(clips)
+        assert told.u95 is not None, told.reason
+        by_marks = next(share.share for share in told.budget if share.source == "marks")
+        said = told.u95 / NORMAL_95 * np.sqrt(by_marks)
+        values = [at_top(tuple(shaken(clip, random) for clip in clips)).value for _ in range(SHAKES)]
+        done = float(np.std([value for value in values if value is not None]))
+        self.assertGreater(said / done, 0.9, (reading, said, done))
+        self.assertLess(said / done, 1.12, (reading, said, done))
+        return float(said)
+
+    def test_marks_shaken_in_two_views(self) -> None:
+        self.check("knee_flex_lead", ("face_on", "down_the_line"))
+        said = self.check("pelvis_turn", ("face_on", "down_the_line"))
+        # s/W, where s is one standard deviation of one end against the other, across the line.
+        px_per_m = 1100 / 4.0
+        form = np.degrees(SD_PX / px_per_m * np.sqrt(2) / PELVIS_M)
+        self.assertAlmostEqual(said / form, 1, delta=0.15)
+
+    def test_marks_shaken_face_on_alone(self) -> None:
+        """A turn from its narrowing has s√(1 + cos²φ) / (W sin φ)."""
+        said = self.check("pelvis_turn", ("face_on",))
+        phi = np.radians(TURN_DEG)
+        sigma = SD_PX / (1100 / 4.1) * np.sqrt(2)
+        form = np.degrees(sigma * np.sqrt(1 + np.cos(phi) ** 2) / (PELVIS_M * np.sin(phi)))
+        self.assertAlmostEqual(said / form, 1, delta=0.15)
