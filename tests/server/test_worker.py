@@ -1,6 +1,7 @@
 """Workers may be killed at any moment, and several may work at once; every clip still becomes ready, once."""
 
 import os
+import signal
 import subprocess
 import sys
 import tempfile
@@ -71,6 +72,7 @@ class WorkerTests(TransactionTestCase):
                 "TROPO_MEDIA": str(self.media),
             },
             stderr=subprocess.DEVNULL,
+            start_new_session=True,
         )
         self.addCleanup(worker.wait)
         self.addCleanup(worker.kill)
@@ -100,6 +102,15 @@ class WorkerTests(TransactionTestCase):
         self.check_ready(clip, making.frames_of("ilse_face"))
         stored = sorted(p.name for p in (self.media / "clips" / str(clip.pk)).iterdir())
         self.assertEqual(stored, ["original", "proxy.mp4"])
+
+    def test_a_worker_that_is_told_to_stop_refuses_nothing(self) -> None:
+        clip = self.take_in("ilse_face.mov")
+        worker = self.start_worker()
+        until(lambda: self.state(clip) == State.WORKING)
+        time.sleep(1)
+        os.killpg(worker.pid, signal.SIGTERM)  # as a shell or a service manager stops it
+        worker.wait(PATIENCE_S)
+        self.check_ready(clip, making.frames_of("ilse_face"))
 
     async def retry(self) -> None:
         """What every worker does once a minute."""

@@ -27,6 +27,9 @@ def video(command: str, *arguments: Path | str, seconds: int) -> Iterator[dict[s
         stderr=subprocess.DEVNULL,
         cwd=settings.ROOT,
         text=True,
+        # A signal that stops the worker and all that belongs to it must not look like a broken file: the
+        # worker lets the clip in hand be finished, or another takes it over.
+        start_new_session=True,
     )
     assert process.stdout is not None
     # A decoder that hangs says nothing more: the clock ends it, whatever it does.
