@@ -8,37 +8,30 @@ import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
 import type { Units } from "../units";
 import { BenchContext, useBench } from "./benchContext";
-import {
-  type Bench as BenchOf,
-  createBench,
-  KNOWN_LENGTH,
-  MAT,
-  OTHER,
-  type Side as SideName,
-  type SideState,
-} from "./benchStore";
-import { CameraPanel } from "./CameraPanel";
-import { CarryOver } from "./CarryOver";
-import { DoubtQueue } from "./DoubtQueue";
-import { EventList } from "./EventList";
+import { KNOWN_LENGTH, MAT, OTHER, type Side as SideName, type SideState } from "./benchState";
+import { type Bench as BenchOf, createBench } from "./benchStore";
 import { ExportMenu } from "./ExportMenu";
 import { onOtherTabs } from "./edits";
-import { FloorPlate } from "./FloorPlate";
-import { GaugeMenu } from "./GaugeMenu";
-import { HandTestButton } from "./HandTest";
-import { KnownLengthPanel } from "./KnownLengthPanel";
+import { CameraPanel } from "./ground/CameraPanel";
+import { CarryOver } from "./ground/CarryOver";
+import { KnownLengthPanel } from "./ground/KnownLengthPanel";
 import { KEYS, useKeys } from "./keys";
-import { MarkRail } from "./MarkRail";
-import { ReadingsPanel } from "./ReadingsPanel";
-import { RoundPanel } from "./RoundPanel";
+import { DoubtQueue } from "./marks/DoubtQueue";
+import { HandTestButton } from "./marks/HandTest";
+import { MarkRail } from "./marks/MarkRail";
+import { RoundPanel } from "./marks/RoundPanel";
+import { FloorPlate } from "./readings/FloorPlate";
+import { GaugeMenu } from "./readings/GaugeMenu";
+import { ReadingsPanel } from "./readings/ReadingsPanel";
+import { EventList } from "./rule/EventList";
+import { SwingRule } from "./rule/SwingRule";
+import { Transport } from "./rule/Transport";
+import { usePlay } from "./rule/usePlay";
+import { WindowMenu } from "./rule/WindowMenu";
 import { SavingSign } from "./SavingSign";
-import { Stage } from "./Stage";
-import { StageTools } from "./StageTools";
-import { SwingRule } from "./SwingRule";
+import { Stage } from "./stage/Stage";
+import { StageTools } from "./stage/StageTools";
 import { recall, remember } from "./standing";
-import { Transport } from "./Transport";
-import { usePlay } from "./usePlay";
-import { WindowMenu } from "./WindowMenu";
 import { Whole } from "./whole/Whole";
 import { WholeTools } from "./whole/WholeTools";
 

@@ -2,7 +2,8 @@ import { Download } from "lucide-react";
 import { useState } from "react";
 import type { Units } from "../units";
 import { useBenchStore } from "./benchContext";
-import { type Bench, OTHER } from "./benchStore";
+import { OTHER } from "./benchState";
+import type { Bench } from "./benchStore";
 import { Menu } from "./Menu";
 import { stillPng, stillSvg } from "./StillPicture";
 

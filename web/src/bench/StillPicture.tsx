@@ -3,12 +3,12 @@ import { createRoot } from "react-dom/client";
 import { stillOf } from "../api/queries";
 import { fromImpact, type Units } from "../units";
 import { VIEW_WORDS } from "../words";
-import { type Side, type SideState, timelineOf } from "./benchStore";
-import { moved } from "./cameraMotion";
-import { GaugeLayer } from "./GaugeLayer";
+import { type Side, type SideState, timelineOf } from "./benchState";
 import { INK } from "./ink";
-import { timeFromImpact } from "./pegLink";
-import type { Point } from "./stageView";
+import { GaugeLayer } from "./readings/GaugeLayer";
+import { timeFromImpact } from "./rule/pegLink";
+import { moved } from "./stage/cameraMotion";
+import type { Point } from "./stage/stageView";
 
 const HEIGHT = 960; // of the picture that is taken away, pixels
 const FOOT = 34;

@@ -1,6 +1,7 @@
 import { createContext, useContext } from "react";
 import { useStore } from "zustand";
-import type { Bench, BenchState } from "./benchStore";
+import type { BenchState } from "./benchState";
+import type { Bench } from "./benchStore";
 
 export const BenchContext = createContext<Bench | null>(null);
 

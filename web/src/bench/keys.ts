@@ -1,9 +1,9 @@
 import { useEffect } from "react";
 import type { Checkpoint } from "../words";
+import { KNOWN_LENGTH, MAT, markAt, PLUMB } from "./benchState";
 import type { Bench } from "./benchStore";
-import { KNOWN_LENGTH, MAT, markAt, PLUMB } from "./benchStore";
-import { CHECKPOINTS } from "./PegStrip";
-import { belongs, marksOf } from "./round";
+import { belongs, marksOf } from "./marks/round";
+import { CHECKPOINTS } from "./rule/PegStrip";
 
 export const KEYS: [string, string][] = [
   ["← →", "one frame back, on (or , and .)"],

@@ -1,4 +1,5 @@
-import type { Bench, BenchState, Side } from "./benchStore";
+import type { BenchState, Side } from "./benchState";
+import type { Bench } from "./benchStore";
 
 const TOOLS = [
   "active",

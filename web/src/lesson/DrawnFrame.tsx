@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
-import { GaugeLayer } from "../bench/GaugeLayer";
 import { INK } from "../bench/ink";
+import { GaugeLayer } from "../bench/readings/GaugeLayer";
 import type { Units } from "../units";
 
 type Frame = Schemas["LessonFrameOut"];

@@ -1,9 +1,9 @@
 import { useEffect, useRef } from "react";
 import uPlot from "uplot";
 import "uplot/dist/uPlot.min.css";
-import type { Side } from "../benchStore";
+import type { Side } from "../benchState";
 import { PAPER_INK } from "../ink";
-import type { TapeScale } from "../tapeScale";
+import type { TapeScale } from "../readings/tapeScale";
 import type { LaidCurve } from "./curveData";
 
 const SIDES = ["reference", "student"] as const; // the student's lies on top

@@ -2,10 +2,10 @@ import { useRef } from "react";
 import { type Units, withError } from "../../units";
 import { PART_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { type Reading, type Side, timelineFrom } from "../benchStore";
+import { type Reading, type Side, timelineFrom } from "../benchState";
 import { PAPER_INK } from "../ink";
-import { linkedTime, nearestFrame } from "../pegLink";
-import { useSize } from "../useSize";
+import { linkedTime, nearestFrame } from "../rule/pegLink";
+import { useSize } from "../stage/useSize";
 import { type Course, useCourse } from "./useCourse";
 
 // From the floor up: the lowest lane is the lead knee's.

@@ -2,7 +2,7 @@ import { X } from "lucide-react";
 import type { Units } from "../../units";
 import { GROUP_TITLES, READING_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import type { Side } from "../benchStore";
+import type { Side } from "../benchState";
 import { Curves } from "./Curves";
 import { Relay } from "./Relay";
 import { useCourse } from "./useCourse";

@@ -1,4 +1,4 @@
-import type { RulerLayout } from "../rulerLayout";
+import type { RulerLayout } from "../rule/rulerLayout";
 import type { Course } from "./useCourse";
 
 /** A curve laid on the rule: x in pixels; null where a frame lacks its marks. */

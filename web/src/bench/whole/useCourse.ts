@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { courseQuery } from "../../api/queries";
 import { useBench } from "../benchContext";
-import { type Side, timelineFrom } from "../benchStore";
-import type { Timeline } from "../pegLink";
+import { type Side, timelineFrom } from "../benchState";
+import type { Timeline } from "../rule/pegLink";
 
 export interface Course {
   course: Schemas["CourseOut"];

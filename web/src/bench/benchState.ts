@@ -1,0 +1,179 @@
+import type { Schemas } from "../api/client";
+import type { ClipMarks, Edit, Saving } from "./edits";
+import type { Group, Wanted } from "./marks/round";
+import type { Pegs, Timeline } from "./rule/pegLink";
+import type { Look } from "./stage/stageView";
+
+export type Side = "student" | "reference";
+export type BenchSwing = Schemas["BenchSwing"];
+export type BenchClip = Schemas["BenchClip"];
+export type Reading = Schemas["ReadingOut"];
+/** The known length, as a tool and as a thing chosen. */
+export const KNOWN_LENGTH = "known_length";
+/** The corners of the mat, as a tool and as a thing chosen. */
+export const MAT = "mat";
+/** An upright edge in the picture, as a tool and as a thing chosen. */
+export const PLUMB = "plumb";
+export type Tool = string | "known_length" | null;
+
+/** One stage: a swing's clip, what is on it, and where it stands. */
+export interface SideState {
+  swing: BenchSwing;
+  clip: BenchClip;
+  on: ClipMarks;
+  views: Record<string, ClipMarks>; // what is on all the swing's clips; of the one shown, `on` is newer
+  readings: Reading[];
+  next: Schemas["NextOut"][];
+  floor: Schemas["FloorOut"];
+  behind: boolean; // somebody else has changed something: the swing is to be fetched anew
+  frame: number;
+  direction: 1 | -1;
+  mirrored: boolean;
+  saving: Saving;
+}
+
+export interface Done {
+  side: Side;
+  clipId: string;
+  gesture: string;
+  undo: Edit;
+  redo: Edit;
+}
+
+export type Settable =
+  | "active"
+  | "linked"
+  | "tool"
+  | "selected"
+  | "notice"
+  | "playing"
+  | "rate"
+  | "looping"
+  | "overlay"
+  | "flicker"
+  | "solo"
+  | "alike"
+  | "wanted"
+  | "group"
+  | "groups"
+  | "round"
+  | "kept"
+  | "handTest"
+  | "pinned"
+  | "focus"
+  | "whole"
+  | "curve"
+  | "plate";
+
+export interface BenchState {
+  sides: Partial<Record<Side, SideState>>;
+  active: Side;
+  linked: boolean;
+  tool: Tool;
+  selected: string | null;
+  notice: string | null;
+  playing: number | null; // share of real time, backward negative; null while it stands
+  rate: number; // at which the play button plays
+  looping: boolean;
+  overlay: number; // how much of the reference is seen over the student: 0 none, 1 nothing else
+  flicker: boolean; // for as long as its key is held, the reference stands in the student's place
+  solo: boolean; // the active stage alone, as large as the bench
+  looks: Partial<Record<Side, Look | null>>; // how each stage is looked at; null: cropped to the player
+  alike: boolean; // both stages are zoomed and shifted together
+  wanted: Wanted[]; // all marks that readings need, as the server says
+  group: Group; // the one whose marks lie ready under the stage
+  groups: Group[]; // those whose marks are wanted
+  round: boolean; // the bench leads from mark to mark
+  skipped: string[]; // places of the round that wait
+  kept: string[]; // doubts that were looked at and kept
+  pinned: string[]; // gauges that stay on the stages
+  focus: { reading: string; at: string } | null; // the reading that is looked into: its gauge is shown too
+  whole: "curves" | "relay" | null; // what of the swing as a whole lies over the rule
+  curve: string; // the reading whose curve is shown while none is looked into
+  plate: boolean; // the floor plate is out
+  handTest: boolean; // clicks are counted for the hand's steadiness, not put down
+  undone: Done[];
+  done: Done[];
+
+  open: (side: Side, swing: BenchSwing, mirrored: boolean) => void;
+  close: (side: Side) => void;
+  refresh: (side: Side, swing: BenchSwing) => void;
+  show: (side: Side, clipId: string) => void;
+  turnView: () => void;
+  goTo: (side: Side, frame: number) => void;
+  step: (frames: number) => void;
+  toPeg: (way: 1 | -1) => void;
+  edit: (side: Side, edit: Edit, gesture?: string) => void;
+  recallDone: (earlier: Done[]) => void;
+  acceptPegs: () => void;
+  startRound: () => void;
+  advance: () => void;
+  skip: () => void;
+  hide: () => void;
+  undo: () => void;
+  redo: () => void;
+  setLook: (side: Side, look: Look | null) => void;
+  set: (change: Partial<Pick<BenchState, Settable>>) => void;
+  play: () => void;
+  pace: (way: 1 | -1) => void;
+  hurry: () => void;
+  leave: () => void;
+}
+
+export const OTHER: Record<Side, Side> = { student: "reference", reference: "student" };
+
+export function pegsOf(on: ClipMarks): Pegs {
+  return Object.fromEntries(on.pegs.map((peg) => [peg.name, peg.frame]));
+}
+
+/** A frame, or the nearest one that belongs to the swing. */
+export function inWindow(frame: number, { clip }: SideState): number {
+  return Math.min(Math.max(frame, clip.window.first), clip.window.last);
+}
+
+export function timelineFrom(clip: BenchClip, on: ClipMarks): Timeline {
+  const pegs = pegsOf(on);
+  const proposed = Object.fromEntries(clip.proposals.pegs.map((peg) => [peg.name, peg.frame]));
+  const impactBetween = on.pegs.some((peg) => peg.between);
+  return { times: clip.frame_times_s, pegs, links: { ...proposed, ...pegs }, impactBetween };
+}
+
+export function timelineOf(side: SideState): Timeline {
+  return timelineFrom(side.clip, side.on);
+}
+
+export function nothingOn(clipId: string): ClipMarks {
+  return {
+    clip_id: clipId,
+    version: 0,
+    pegs: [],
+    marks: [],
+    hidden: [],
+    facts: null,
+    calibration: null,
+    mat: null,
+    camera: null,
+    camera_trouble: "",
+    gauges: [],
+  };
+}
+
+/** What is on a clip of a stage's swing, shown or not. */
+export function viewOf(side: SideState, clipId: string): ClipMarks {
+  return (side.clip.id === clipId ? side.on : side.views[clipId]) ?? nothingOn(clipId);
+}
+
+export function markAt(side: SideState, name: string, frame = side.frame) {
+  return side.on.marks.find((mark) => mark.name === name && mark.frame === frame);
+}
+
+/** Proposed pegs of checkpoints that are not pegged yet. */
+export function openProposals(side: SideState) {
+  const pegs = pegsOf(side.on);
+  return side.clip.proposals.pegs.filter((peg) => pegs[peg.name] === undefined);
+}
+
+/** The ready clips of a stage's swing that show it from another side. */
+export function otherViews(side: SideState): BenchClip[] {
+  return side.swing.clips.filter((clip) => clip.state === "ready" && clip.view !== side.clip.view);
+}

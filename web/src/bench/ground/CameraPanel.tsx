@@ -1,0 +1,218 @@
+import { type FormEvent, useEffect, useState } from "react";
+import { metres, shown, type Units } from "../../units";
+import { type Hand, momentWords, READING_WORDS } from "../../words";
+import { useBench } from "../benchContext";
+import type { Side, SideState } from "../benchState";
+import type { ClipMarks, Mat } from "../edits";
+import { FactsFields } from "./FactsFields";
+
+const SIZES: [string, number, number][] = [
+  ["1.5 × 1.5 m", 1.5, 1.5],
+  ["1.56 × 1.56 m", 1.56, 1.56],
+  ["1.5 × 1.2 m", 1.5, 1.2],
+  ["1.2 × 1.2 m", 1.2, 1.2],
+  ["5 × 5 ft", 1.524, 1.524],
+  ["5 × 4 ft", 1.524, 1.219],
+  ["2 sticks, 48 in, a metre apart", 1.219, 1.0],
+];
+
+type View = SideState["clip"]["view"];
+type Camera = NonNullable<ClipMarks["camera"]>;
+
+/** How large the mat is, and where the camera stood that saw it so. */
+export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; units: Units }) {
+  const { side, state, mat, units } = props;
+  const { on } = state;
+  const edit = useBench((bench) => bench.edit);
+  const [along, setAlong] = useState("");
+  const [across, setAcross] = useState("");
+  useEffect(() => {
+    setAlong(shown(mat.along_m, "m", units).toFixed(1));
+    setAcross(shown(mat.across_m, "m", units).toFixed(1));
+  }, [mat, units]);
+  const size = (along_m: number, across_m: number) =>
+    edit(side, { kind: "mat", value: { ...mat, along_m, across_m } });
+  const keep = (event?: FormEvent) => {
+    event?.preventDefault();
+    const [a, b] = [metres(Number(along), units), metres(Number(across), units)];
+    const unchanged = Math.abs(a - mat.along_m) < 5e-4 && Math.abs(b - mat.across_m) < 5e-4;
+    if (a > 0 && a <= 20 && b > 0 && b <= 20) {
+      if (!unchanged) size(a, b);
+    } else {
+      setAlong(shown(mat.along_m, "m", units).toFixed(1));
+      setAcross(shown(mat.across_m, "m", units).toFixed(1));
+    }
+  };
+  const known = SIZES.findIndex(([, a, b]) => a === mat.along_m && b === mat.across_m);
+  return (
+    <form className="plate grid gap-1.5 p-2 text-sm" aria-label={`Mat and camera, ${side}`} onSubmit={keep}>
+      <h2 className="font-semibold">Mat and camera</h2>
+      <select
+        className="select select-xs w-full"
+        aria-label="Size of the mat"
+        value={known}
+        onChange={(event) => {
+          const chosen = SIZES[Number(event.target.value)];
+          if (chosen) size(chosen[1], chosen[2]);
+        }}
+      >
+        <option value={-1}>Its own size</option>
+        {SIZES.map(([words], i) => (
+          <option key={words} value={i}>
+            {words}
+          </option>
+        ))}
+      </select>
+      <div className="flex items-center gap-2 text-xs">
+        <label className="flex items-center gap-1">
+          along
+          <input
+            className="input input-xs num w-16"
+            inputMode="decimal"
+            value={along}
+            onChange={(event) => setAlong(event.target.value)}
+            onBlur={() => keep()}
+          />
+        </label>
+        <label className="flex items-center gap-1">
+          across
+          <input
+            className="input input-xs num w-16"
+            inputMode="decimal"
+            value={across}
+            onChange={(event) => setAcross(event.target.value)}
+            onBlur={() => keep()}
+          />
+        </label>
+        {units}
+        <button type="submit" className="sr-only">
+          Keep
+        </button>
+      </div>
+      <FactsFields side={side} state={state} />
+      {on.camera_trouble && <p role="alert">{on.camera_trouble}</p>}
+      {on.camera && <Audit camera={on.camera} mat={mat} view={state.clip.view} hand={state.swing.hand} />}
+      <Effect state={state} units={units} />
+    </form>
+  );
+}
+
+const FIGURES: [
+  keyof Camera & ("distance" | "height" | "off_square" | "tilt" | "roll"),
+  string,
+  string,
+  number,
+][] = [
+  ["distance", "Distance", "m", 2],
+  ["height", "Height", "m", 2],
+  ["off_square", "Off square", "°", 1],
+  ["tilt", "Looks down", "°", 1],
+  ["roll", "Leans", "°", 1],
+];
+
+function Audit({ camera, mat, view, hand }: { camera: Camera; mat: Mat; view: View; hand: Hand }) {
+  return (
+    <>
+      <div className="flex gap-2">
+        <dl className="grid flex-1 grid-cols-[1fr_auto] content-start gap-x-2">
+          {FIGURES.map(([name, words, unit, digits]) => (
+            <div key={name} className="contents">
+              <dt className="text-xs">{words}</dt>
+              <dd className="num text-right text-xs">
+                {camera[name].value.toFixed(digits)} ± {camera[name].u95.toFixed(digits)} {unit}
+              </dd>
+            </div>
+          ))}
+        </dl>
+        <Plan camera={camera} mat={mat} view={view} hand={hand} />
+      </div>
+      {camera.refilm.map((line) => (
+        <p key={line} className="border-l-2 border-brass pl-2 text-xs">
+          {line}
+        </p>
+      ))}
+    </>
+  );
+}
+
+/** How much of each reading's interval the camera's own error is. */
+function Effect({ state, units }: { state: SideState; units: Units }) {
+  const given = state.readings.filter(
+    (reading) =>
+      reading.u95 !== null &&
+      reading.clips.includes(state.clip.id) &&
+      reading.unit === "m" &&
+      reading.band !== null,
+  );
+  if (!given.length) return null;
+  return (
+    <dl
+      className="grid grid-cols-[1fr_auto] gap-x-2 text-xs"
+      aria-label="What the camera does to the readings"
+    >
+      {given.map((reading) => {
+        const share = reading.budget.find((each) => each.source === "camera")?.share ?? 0;
+        const figure = (metres: number) => shown(metres, "m", units).toFixed(1);
+        return (
+          <div key={`${reading.reading} ${reading.at}`} className="contents">
+            <dt>
+              {READING_WORDS[reading.reading]}, {momentWords(reading.at).toLowerCase()}
+            </dt>
+            <dd className="num text-right">
+              ±{figure((reading.u95 ?? 0) * Math.sqrt(share))} of ±{figure(reading.u95 ?? 0)} {units}
+            </dd>
+          </div>
+        );
+      })}
+    </dl>
+  );
+}
+
+const PLAN_PX = 96;
+const ROOM_M = 0.6;
+
+/** The range from above, as it lies before the camera: mat, player, and where the camera stood. */
+function Plan({ camera, mat, view, hand }: { camera: Camera; mat: Mat; view: View; hand: Hand }) {
+  const mirror = hand === "right" ? 1 : -1;
+  // Right and up on the plan: face-on the target and away from the ball, down the line the ball and the target.
+  const lie = ({ t, b }: { t: number; b: number }) =>
+    view === "face_on" ? { right: mirror * t, up: -b } : { right: mirror * b, up: t };
+  const [eye, player] = [lie(camera.eye), lie(camera.player)];
+  const corner = lie({ t: mat.along_m / 2, b: mat.across_m / 2 });
+  const half = { right: Math.abs(corner.right), up: Math.abs(corner.up) };
+  const rights = [eye.right, player.right, -half.right, half.right];
+  const ups = [eye.up, player.up, -half.up, half.up];
+  const low = { right: Math.min(...rights) - ROOM_M, up: Math.min(...ups) - ROOM_M };
+  const reach = Math.max(Math.max(...rights) + ROOM_M - low.right, Math.max(...ups) + ROOM_M - low.up);
+  const x = (right: number) => ((right - low.right) / reach) * PLAN_PX;
+  const y = (up: number) => PLAN_PX - ((up - low.up) / reach) * PLAN_PX;
+  return (
+    <svg
+      width={PLAN_PX}
+      height={PLAN_PX}
+      role="img"
+      aria-label="Plan of where the camera stood before mat and player"
+      className="shrink-0 rounded-sm bg-base-200"
+    >
+      <rect
+        x={x(-half.right)}
+        y={y(half.up)}
+        width={x(half.right) - x(-half.right)}
+        height={y(-half.up) - y(half.up)}
+        fill="none"
+        stroke="#16302B"
+        strokeOpacity={0.6}
+      />
+      <line
+        x1={x(eye.right)}
+        y1={y(eye.up)}
+        x2={x(player.right)}
+        y2={y(player.up)}
+        stroke="#B8892B"
+        strokeDasharray="3 3"
+      />
+      <circle cx={x(player.right)} cy={y(player.up)} r={3.5} fill="#C4572E" />
+      <rect x={x(eye.right) - 4} y={y(eye.up) - 3} width={8} height={6} fill="#16302B" />
+    </svg>
+  );
+}

@@ -1,0 +1,28 @@
+import { number, type Units } from "../../units";
+import type { Calibration } from "../edits";
+import type { Point } from "../stage/stageView";
+
+/** The known length as it lies in the picture. */
+export function KnownLengthLine(props: { known: Calibration; place: (point: Point) => Point; units: Units }) {
+  const a = props.place({ x: props.known.ax, y: props.known.ay });
+  const b = props.place({ x: props.known.bx, y: props.known.by });
+  return (
+    <g className="pointer-events-none" stroke="#D8AA4C">
+      <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} strokeWidth={1.5} strokeDasharray="2 4" />
+      {[a, b].map((end, i) => (
+        <line key={i === 0 ? "a" : "b"} x1={end.x} x2={end.x} y1={end.y - 7} y2={end.y + 7} strokeWidth={2} />
+      ))}
+      <text
+        x={(a.x + b.x) / 2}
+        y={(a.y + b.y) / 2 + 16}
+        textAnchor="middle"
+        className="num"
+        fontSize={11}
+        fill="#F6F3EA"
+        stroke="none"
+      >
+        {number(props.known.length_m, "m", props.units)} {props.units}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,112 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import { proposedMarksQuery } from "../../api/queries";
+import { MARK_WORDS } from "../../words";
+import { useBench } from "../benchContext";
+import type { Side, SideState } from "../benchState";
+import { typing } from "../keys";
+import type { Point } from "../stage/stageView";
+import { openAt } from "./round";
+
+type Mark = { name: string; frame: number; x: number; y: number; sd_px: number };
+
+/** The wanted marks of a frame that a worker proposes and nobody has placed. */
+export function useProposedMarks(state: SideState, frame: number): Mark[] {
+  const all = useBench((bench) => bench.wanted);
+  const groups = useBench((bench) => bench.groups);
+  const wanted = openAt(state, { wanted: all, groups }, frame);
+  const asks = wanted.length > 0 && frame === state.frame && !state.clip.looking;
+  const found = useQuery({ ...proposedMarksQuery(state.clip, frame), enabled: asks });
+  return asks ? (found.data ?? []).filter((mark) => wanted.includes(mark.name)) : [];
+}
+
+/** Proposed marks as they lie in the picture: broken rings, as wide as their error. */
+export function ProposedMarkLayer(props: {
+  marks: Mark[];
+  place: (point: Point) => Point;
+  scale: number;
+  ink: string;
+}) {
+  return (
+    <g className="pointer-events-none">
+      {props.marks.map((mark) => {
+        const { x, y } = props.place(mark);
+        return (
+          <g key={mark.name} data-proposed={mark.name}>
+            <circle
+              cx={x}
+              cy={y}
+              r={Math.max(mark.sd_px * props.scale, 6)}
+              fill="none"
+              stroke="#10201D"
+              strokeWidth={3}
+              strokeOpacity={0.5}
+            />
+            <circle
+              cx={x}
+              cy={y}
+              r={Math.max(mark.sd_px * props.scale, 6)}
+              fill="none"
+              stroke={props.ink}
+              strokeWidth={1.5}
+              strokeDasharray="3 4"
+            />
+            <circle cx={x} cy={y} r={1.5} fill={props.ink} />
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** Takes proposed marks: the one whose tool is in hand, else all; Enter does the same, Shift Enter takes all. */
+export function TakeProposed({ side, marks }: { side: Side; marks: Mark[] }) {
+  const active = useBench((bench) => bench.active === side);
+  const tool = useBench((bench) => (bench.active === side ? bench.tool : null));
+  const edit = useBench((bench) => bench.edit);
+  const set = useBench((bench) => bench.set);
+  const advance = useBench((bench) => bench.advance);
+  const round = useBench((bench) => bench.active === side && bench.round);
+  const inHand = marks.filter((mark) => mark.name === tool);
+  const meant = tool && inHand.length ? inHand : marks;
+  const take = (taken: Mark[]) => {
+    set({ active: side });
+    for (const { name, frame, x, y, sd_px } of taken)
+      edit(side, { kind: "mark", name, frame, place: { x, y, sd_px, source: "proposed" } });
+    if (tool || round) advance();
+  };
+  const onEnter = (shift: boolean) => take(shift ? marks : meant);
+  const latest = useRef(onEnter);
+  latest.current = onEnter;
+  const any = meant.length > 0;
+  useEffect(() => {
+    if (!active || !any) return;
+    const pressed = (event: KeyboardEvent) => {
+      const busy = event.target instanceof HTMLElement && event.target.closest("button, a, summary, form");
+      if (event.key !== "Enter" || busy || typing(event.target)) return;
+      latest.current(event.shiftKey);
+    };
+    window.addEventListener("keydown", pressed);
+    return () => window.removeEventListener("keydown", pressed);
+  }, [active, any]);
+  const first = meant[0];
+  if (!first) return null;
+  return (
+    <div className="grid justify-items-start gap-1">
+      <button type="button" className={TAKE} onClick={() => take(meant)}>
+        Take {meant.length === 1 && !tool ? `the ${MARK_WORDS[first.name]?.toLowerCase()} ` : ""}
+        {meant.length > 1 && `${meant.length} marks `}
+        as proposed
+        {active && <kbd className="num opacity-80">Enter</kbd>}
+      </button>
+      {meant.length < marks.length && (
+        <button type="button" className={TAKE} onClick={() => take(marks)}>
+          all {marks.length}
+          {active && <kbd className="num opacity-80">Shift Enter</kbd>}
+        </button>
+      )}
+    </div>
+  );
+}
+
+const TAKE = "btn btn-xs border-dashed border-brass bg-dusk/85 font-normal text-paper";

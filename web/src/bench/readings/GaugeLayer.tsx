@@ -1,0 +1,182 @@
+import type { Schemas } from "../../api/client";
+import { type Units, withError } from "../../units";
+import { SHORT_WORDS, SIGNED } from "../../words";
+import type { Point } from "../stage/stageView";
+
+type Gauge = Schemas["GaugeOut"];
+type Shape = Gauge["shapes"][number];
+
+interface Props {
+  gauges: Gauge[];
+  frame: number | null; // null: every shape
+  place: (point: Point) => Point;
+  wide: number; // how wide the picture is: labels stay inside
+  units: Units;
+  ink: string;
+}
+
+const DASHES: Record<Gauge["lines"][number]["style"], string | undefined> = {
+  plumb: undefined,
+  gate: "7 5",
+  post: "2 4",
+  wall: "12 3",
+};
+const LABEL_ROW = 19;
+
+/** The lines of the trade over a picture, with what they measure on this frame. */
+export function GaugeLayer({ gauges, frame, place, wide, units, ink }: Props) {
+  const shapes = gauges.flatMap((gauge) =>
+    gauge.shapes
+      .filter((shape) => frame === null || shape.frame === frame)
+      .map((shape) => ({ gauge, shape, points: shape.points.map(place) })),
+  );
+  const across = [
+    ...gauges.flatMap((gauge) => gauge.lines.map((line) => place(line.b).x)),
+    ...shapes.flatMap(({ points }) => points.map((point) => point.x)),
+  ];
+  const [left, right] = [Math.min(...across), Math.max(...across)];
+  const middle = (left + right) / 2;
+  // Labels stand in a column to each side of the player, never over feet or hips.
+  const labels = shapes
+    .filter(({ shape }) => shape.value !== null)
+    .map(({ gauge, shape, points }) => {
+      const end = points.at(-1) ?? { x: 0, y: 0 };
+      return { gauge, shape, end, toLeft: end.x < middle };
+    });
+  const rows = {
+    left: stacked(labels.filter((each) => each.toLeft)),
+    right: stacked(labels.filter((each) => !each.toLeft)),
+  };
+  return (
+    <g className="pointer-events-none">
+      {gauges.map((gauge) => (
+        <g key={gauge.id}>
+          {gauge.lines.map((line) => {
+            const a = place(line.a);
+            const b = place(line.b);
+            return (
+              <g key={line.style}>
+                <Stroke
+                  points={[a, b]}
+                  ink={line.style === "plumb" ? "#F6F3EA" : ink}
+                  dashes={DASHES[line.style]}
+                />
+                {line.style === "plumb" && <circle cx={a.x} cy={a.y} r={4} fill="#B8892B" stroke="#10201D" />}
+              </g>
+            );
+          })}
+        </g>
+      ))}
+      {shapes.map(({ gauge, shape, points }) => (
+        <g key={`${gauge.id} ${shape.frame}`} data-shape={gauge.id}>
+          {shape.style === "span" ? (
+            <Span points={points} />
+          ) : (
+            <Stroke points={points} ink="#D8AA4C" dashes={shape.style === "level" ? "9 3" : undefined} />
+          )}
+        </g>
+      ))}
+      {[...rows.left, ...rows.right].map(({ gauge, shape, end, toLeft, y }) => (
+        <Label
+          key={`${gauge.id} ${shape.frame}`}
+          id={gauge.id}
+          shape={shape}
+          end={end}
+          toLeft={toLeft}
+          y={y}
+          edge={toLeft ? left : right}
+          wide={wide}
+          units={units}
+        />
+      ))}
+    </g>
+  );
+}
+
+interface Labelled {
+  gauge: Gauge;
+  shape: Shape;
+  end: Point;
+  toLeft: boolean;
+}
+
+/** Labels of one side from top to bottom, none over another. */
+function stacked(labels: Labelled[]): (Labelled & { y: number })[] {
+  let last = Number.NEGATIVE_INFINITY;
+  return [...labels]
+    .sort((a, b) => a.end.y - b.end.y)
+    .map((label) => {
+      last = Math.max(label.end.y, last + LABEL_ROW);
+      return { ...label, y: last };
+    });
+}
+
+function Stroke({ points, ink, dashes }: { points: Point[]; ink: string; dashes?: string }) {
+  const path = points.map((point) => `${point.x.toFixed(1)},${point.y.toFixed(1)}`).join(" ");
+  return (
+    <>
+      <polyline points={path} fill="none" stroke="#10201D" strokeOpacity={0.55} strokeWidth={3.5} />
+      <polyline points={path} fill="none" stroke={ink} strokeWidth={1.5} strokeDasharray={dashes} />
+    </>
+  );
+}
+
+/** A measured way from its start to the mark, with a tick at each end. */
+function Span({ points }: { points: Point[] }) {
+  const [a, b] = [points[0], points.at(-1)];
+  if (!a || !b) return null;
+  const length = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+  const [across, down] = [(-(b.y - a.y) / length) * 6, ((b.x - a.x) / length) * 6];
+  return (
+    <>
+      <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="#10201D" strokeWidth={5} strokeOpacity={0.6} />
+      <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="#D8AA4C" strokeWidth={2.5} />
+      {[a, b].map((end, i) => (
+        <line
+          key={i === 0 ? "start" : "end"}
+          x1={end.x - across}
+          y1={end.y - down}
+          x2={end.x + across}
+          y2={end.y + down}
+          stroke="#D8AA4C"
+          strokeWidth={2}
+        />
+      ))}
+    </>
+  );
+}
+
+function Label(props: {
+  id: string;
+  shape: Shape;
+  end: Point;
+  toLeft: boolean;
+  y: number;
+  edge: number;
+  wide: number;
+  units: Units;
+}) {
+  const { id, shape, end, toLeft, y, edge, wide, units } = props;
+  const { value, u95, reading, unit } = shape;
+  if (value === null || u95 === null) return null;
+  const text = `${SHORT_WORDS[reading] ?? reading} ${withError(value, u95, unit, units, SIGNED.has(reading))}`;
+  const width = text.length * 6.7 + 10;
+  const x = toLeft ? Math.max(2, edge - width - 14) : Math.min(edge + 14, wide - width - 2);
+  return (
+    <g data-span={id}>
+      <line
+        x1={end.x}
+        y1={end.y}
+        x2={toLeft ? x + width : x}
+        y2={y}
+        stroke="#D8AA4C"
+        strokeWidth={1}
+        strokeOpacity={0.75}
+      />
+      <rect x={x} y={y - 9} width={width} height={18} rx={2} fill="#10201D" fillOpacity={0.82} />
+      <text x={x + 5} y={y + 4} className="num" fontSize={11} fill="#F6F3EA">
+        {text}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,215 @@
+import { useQuery } from "@tanstack/react-query";
+import { useCallback, useMemo, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { earlierQuery } from "../../api/queries";
+import type { Units } from "../../units";
+import {
+  CHECKPOINT_WORDS,
+  type Checkpoint,
+  GROUP_TITLES,
+  momentWords,
+  PART_WORDS,
+  PEG_WORDS,
+  type PegName,
+  READING_WORDS,
+} from "../../words";
+import { useBench, useBenchStore } from "../benchContext";
+import { KNOWN_LENGTH, MAT, OTHER, PLUMB, pegsOf, type Reading, type Side } from "../benchState";
+import type { Bench } from "../benchStore";
+import { NextClick } from "./NextClick";
+import { Tape } from "./Tape";
+import type { Past } from "./TapeDetail";
+
+const FILTERS = {
+  matters: "What matters now",
+  all: "All",
+  set_up: "Set-up",
+  back: "Going back",
+  down: "Coming down",
+  through: "Through",
+} as const;
+type Filter = keyof typeof FILTERS;
+
+const STRETCHES: Record<string, Filter> = {
+  address: "set_up",
+  shaft_back: "back",
+  arm_back: "back",
+  top: "back",
+  swing: "back",
+  extreme_back: "back",
+  arm_down: "down",
+  shaft_down: "down",
+  impact: "down",
+  shaft_through: "through",
+  finish: "through",
+};
+const ORDER = [...Object.keys(CHECKPOINT_WORDS), ...Object.keys(PART_WORDS)];
+const inOrder = (a: Reading, b: Reading) => ORDER.indexOf(a.at) - ORDER.indexOf(b.at);
+const GROUPS = Object.keys(GROUP_TITLES) as Reading["group"][];
+
+function passes(reading: Reading, filter: Filter): boolean {
+  if (filter === "all") return true;
+  if (filter === "matters") return reading.band !== null || reading.reading === "going_back";
+  return (STRETCHES[reading.at] ?? "down") === filter;
+}
+
+/** The readings of the swing from the floor up, with the reference's beneath, and what those not given need. */
+export function ReadingsPanel({ units, school }: { units: Units; school?: string }) {
+  const bench = useBenchStore();
+  const main: Side = useBench((state) => (state.sides.student ? "student" : "reference"));
+  const on = useBench((state) => state.sides[main]?.on);
+  const readings = useBench((state) => state.sides[main]?.readings);
+  const others = useBench((state) => state.sides[OTHER[main]]?.readings);
+  const next = useBench((state) => state.sides[main]?.next[0]);
+  const focus = useBench((state) => state.focus);
+  const swingId = useBench((state) => state.sides.student?.swing.id ?? "");
+  const earlier = useQuery(earlierQuery(swingId)).data;
+  const past = useMemo(() => pastOf(earlier ?? []), [earlier]);
+  const [filter, setFilter] = useState<Filter>("matters");
+  const go = useCallback((reading: Reading) => follow(bench, main, reading), [bench, main]);
+  if (!on || !readings) return null;
+  const passing = readings.filter((reading) => passes(reading, filter));
+  // Where everything is asked for, what is missing is said once for all readings that miss it.
+  const inline = filter === "matters" ? passing : passing.filter((reading) => reading.status === "ok");
+  const refused = passing.filter((reading) => !inline.includes(reading));
+  return (
+    <section aria-label="Readings" className="plate flex min-h-56 flex-col overflow-y-auto">
+      {next && <NextClick next={next} take={(need) => takeNeed(bench, main, need)} />}
+      <label className="flex items-center gap-2 border-b border-pine/20 px-2 py-1 text-xs">
+        Readings
+        <select
+          className="select select-xs flex-1"
+          value={filter}
+          onChange={(event) => setFilter(event.target.value as Filter)}
+        >
+          {Object.entries(FILTERS).map(([key, words]) => (
+            <option key={key} value={key}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </label>
+      {GROUPS.map((group) => {
+        const rows = inline.filter((reading) => reading.group === group).sort(inOrder);
+        if (!rows.length) return null;
+        return (
+          <div key={group}>
+            <h2 className="bg-pine px-2 py-1 text-sm font-semibold text-paper">{GROUP_TITLES[group]}</h2>
+            {rows.map((reading) => (
+              <Tape
+                key={`${reading.reading} ${reading.at}`}
+                reading={reading}
+                reference={others?.find((each) => each.reading === reading.reading && each.at === reading.at)}
+                past={past.get(`${reading.reading} ${reading.at}`)}
+                open={focus?.reading === reading.reading && focus.at === reading.at}
+                units={units}
+                go={go}
+              />
+            ))}
+          </div>
+        );
+      })}
+      {!inline.length && !refused.length && <p className="p-2 text-sm">No reading belongs here.</p>}
+      {refused.length > 0 && <NotYet readings={refused} take={go} />}
+      {school && (
+        <p className="mt-auto border-t border-pine/20 px-2 py-1 text-xs">
+          <span className="mr-1 inline-block h-2.5 w-4 bg-brass/50 align-middle" aria-hidden />
+          Band: {school}. Common practice, no source. ± is the 95 % interval.
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** By reading and moment, the latest swing first. */
+function pastOf(earlier: Schemas["EarlierOut"][]): Map<string, Past[]> {
+  const found = new Map<string, Past[]>();
+  for (const swing of earlier)
+    for (const { reading, at, value, u95 } of swing.readings) {
+      const key = `${reading} ${at}`;
+      found.set(key, [...(found.get(key) ?? []), { on: swing.received_at, value, u95 }]);
+    }
+  return found;
+}
+
+/** Refused readings by what they say they lack; a click takes that in hand. */
+function NotYet({ readings, take }: { readings: Reading[]; take: (reading: Reading) => void }) {
+  const reasons = new Map<string, Reading[]>();
+  for (const reading of readings)
+    reasons.set(reading.reason, [...(reasons.get(reading.reason) ?? []), reading]);
+  return (
+    <div>
+      <h2 className="bg-pine px-2 py-1 text-sm font-semibold text-paper">Not yet</h2>
+      {[...reasons].map(([reason, lacking]) => (
+        <button
+          key={reason}
+          type="button"
+          className="block w-full border-b border-pine/20 px-2 py-1 text-left text-xs last:border-0 hover:bg-base-200"
+          onClick={() => lacking[0] && take(lacking[0])}
+        >
+          {reason}
+          <span className="block opacity-75">{lackingWords(lacking)}</span>
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function lackingWords(readings: Reading[]): string {
+  const words = readings.map(
+    (each) => `${READING_WORDS[each.reading] ?? each.reading}, ${momentWords(each.at).toLowerCase()}`,
+  );
+  return words.length > 3 ? `${words.slice(0, 2).join("; ")} and ${words.length - 2} more` : words.join("; ");
+}
+
+/** Go to the frame a reading came from and open it; for a refused one, take the missing thing in hand. */
+function follow(bench: Bench, side: Side, reading: Reading): void {
+  const need = reading.needs[0];
+  if (need) {
+    takeNeed(bench, side, need);
+    return;
+  }
+  const { sides, goTo, set, focus, show } = bench.getState();
+  const now = sides[side];
+  if (!now) return;
+  // The view that draws it, the one that is seen already before the other.
+  const views = { ...now.views, [now.clip.id]: now.on };
+  const draws = (id: string) =>
+    views[id]?.gauges.some((gauge) => gauge.shapes.some((shape) => shape.reading === reading.reading));
+  const seen = [now.clip.id, ...reading.clips].filter((id) => reading.clips.includes(id));
+  const from = seen.find(draws) ?? seen[0];
+  if (from && from !== now.clip.id) show(side, from);
+  const on = bench.getState().sides[side]?.on;
+  const frame = on && (pegsOf(on)[reading.at as Checkpoint] ?? reading.frames[0]);
+  const again = focus?.reading === reading.reading && focus.at === reading.at;
+  set({
+    active: side,
+    selected: null,
+    tool: null,
+    focus: again ? null : { reading: reading.reading, at: reading.at },
+  });
+  if (frame !== undefined) goTo(side, frame);
+}
+
+/** Take the thing in hand that is needed next, on the clip and at the frame where it is needed. */
+function takeNeed(bench: Bench, side: Side, need: Reading["needs"][number]): void {
+  const { sides, show, goTo, set } = bench.getState();
+  const clip = sides[side]?.swing.clips.find((each) => each.view === need.view && each.state === "ready");
+  if (clip) show(side, clip.id);
+  const on = bench.getState().sides[side]?.on;
+  if (!on) return;
+  const frame = need.at ? pegsOf(on)[need.at] : undefined;
+  set({ active: side, selected: null, tool: null });
+  if (frame !== undefined) goTo(side, frame);
+  if (need.kind === "known_length") set({ tool: KNOWN_LENGTH });
+  if (need.kind === "mat") set(on.mat ? { tool: null, selected: MAT } : { tool: MAT });
+  if (need.kind === "plumb") set({ tool: PLUMB });
+  if (need.kind === "peg" && frame === undefined) {
+    const words = PEG_WORDS[need.name as PegName].toLowerCase();
+    set({ notice: `Step to “${words}” and peg it: ${need.at ? "Shift 1 … 9" : "under Events, E"}.` });
+  }
+  if (need.kind === "mark") {
+    const wanted = bench.getState().wanted.find((mark) => mark.name === need.name);
+    set({ tool: need.name, ...(wanted ? { group: wanted.group } : {}) });
+  }
+}

@@ -1,0 +1,108 @@
+import { Check } from "lucide-react";
+import { stillOf } from "../../api/queries";
+import { CHECKPOINT_WORDS, type Checkpoint } from "../../words";
+import { useBench } from "../benchContext";
+import { openProposals, pegsOf, type Side, type SideState } from "../benchState";
+
+/** The nine checkpoints in the order of the swing, with a short name for a narrow place. */
+export const CHECKPOINTS: [Checkpoint, string][] = [
+  ["address", "Address"],
+  ["shaft_back", "Shaft back"],
+  ["arm_back", "Arm back"],
+  ["top", "Top"],
+  ["arm_down", "Arm down"],
+  ["shaft_down", "Shaft down"],
+  ["impact", "Impact"],
+  ["shaft_through", "Through"],
+  ["finish", "Finish"],
+];
+
+const sure = (confidence: number) => `${Math.round(confidence * 100)} %`;
+
+/** A strip of the nine checkpoints: the pegged frames as small pictures, and where a peg is still wanted. */
+export function PegStrip({ side, state }: { side: Side; state: SideState }) {
+  const edit = useBench((bench) => bench.edit);
+  const set = useBench((bench) => bench.set);
+  const goTo = useBench((bench) => bench.goTo);
+  const pegs = pegsOf(state.on);
+  const proposals = openProposals(state);
+  return (
+    <ol className="grid grid-cols-9 gap-0.5" aria-label="Pegs">
+      {CHECKPOINTS.map(([name, short], i) => {
+        const frame = pegs[name];
+        const here = frame === state.frame;
+        const proposed = frame === undefined ? proposals.find((peg) => peg.name === name) : undefined;
+        const words = CHECKPOINT_WORDS[name];
+        return (
+          <li key={name} className={`plate overflow-hidden ${here ? "border-brass bg-brass/25" : ""}`}>
+            {proposed && (
+              <button
+                type="button"
+                className="relative block h-9 w-full border border-dashed border-brass bg-dusk"
+                onClick={() => {
+                  set({ active: side, playing: null });
+                  edit(side, { kind: "peg", name, frame: proposed.frame, between: false });
+                  goTo(side, proposed.frame);
+                }}
+                title={`${words} seems to be frame ${proposed.frame}, ${sure(proposed.confidence)} sure: peg it there`}
+                aria-label={`${words}: frame ${proposed.frame} is proposed; peg it`}
+              >
+                <img
+                  className={`h-full w-full object-cover object-[50%_40%] opacity-45 ${state.mirrored ? "-scale-x-100" : ""}`}
+                  src={stillOf(state.clip, proposed.frame, 120)}
+                  alt=""
+                  loading="lazy"
+                />
+                <span className="num absolute inset-x-0 bottom-0 bg-dusk/85 text-[10px] leading-tight text-paper">
+                  {proposed.frame}?
+                </span>
+              </button>
+            )}
+            <button
+              type="button"
+              hidden={proposed !== undefined}
+              className="block h-9 w-full bg-dusk/90 text-paper disabled:bg-base-200 disabled:text-pine/70"
+              disabled={frame === undefined}
+              onClick={() => {
+                set({ active: side, playing: null });
+                goTo(side, frame ?? 0);
+              }}
+              aria-label={
+                frame === undefined ? `${words}: not pegged` : `Go to ${words.toLowerCase()}, frame ${frame}`
+              }
+            >
+              {frame === undefined ? (
+                <span className="num text-xs" aria-hidden>
+                  ⇧{i + 1}
+                </span>
+              ) : (
+                <img
+                  className={`h-full w-full object-cover object-[50%_40%] ${state.mirrored ? "-scale-x-100" : ""}`}
+                  src={stillOf(state.clip, frame, 120)}
+                  alt=""
+                  loading="lazy"
+                />
+              )}
+            </button>
+            <button
+              type="button"
+              className="flex w-full items-center justify-center gap-0.5 py-0.5 text-[10px] leading-tight tracking-tighter hover:bg-base-200"
+              onClick={() =>
+                edit(side, { kind: "peg", name, frame: here ? null : state.frame, between: false })
+              }
+              title={
+                here ? `Take the ${words.toLowerCase()} peg away` : `${words}: peg this frame (⇧${i + 1})`
+              }
+            >
+              {here && <Check size={10} aria-hidden />}
+              <span className="truncate">{short}</span>
+              <span className="sr-only">
+                {here ? `: take the ${words.toLowerCase()} peg away` : `: peg ${words.toLowerCase()} here`}
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

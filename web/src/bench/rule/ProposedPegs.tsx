@@ -1,0 +1,24 @@
+import { useBench } from "../benchContext";
+import { openProposals, type Side, type SideState } from "../benchState";
+
+/** Takes all proposed pegs at once; each can be moved or taken back like any other. */
+export function ProposedPegs({ side, state }: { side: Side; state: SideState }) {
+  const active = useBench((bench) => bench.active === side);
+  const set = useBench((bench) => bench.set);
+  const acceptPegs = useBench((bench) => bench.acceptPegs);
+  const open = openProposals(state).length;
+  if (!open && !state.clip.looking) return null;
+  if (!open) return <p className="rounded-sm bg-dusk/85 px-2 py-0.5 text-xs">Looking for the player…</p>;
+  return (
+    <button
+      type="button"
+      className="btn btn-xs border-dashed border-brass bg-dusk/85 font-normal text-paper"
+      onClick={() => {
+        set({ active: side });
+        acceptPegs();
+      }}
+    >
+      Peg the {open} proposed {active && <kbd className="num opacity-80">G</kbd>}
+    </button>
+  );
+}

@@ -1,0 +1,108 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Scissors } from "lucide-react";
+import { useEffect } from "react";
+import { useNavigate } from "react-router";
+import { api, got } from "../../api/client";
+import { useBench, useBenchStore } from "../benchContext";
+import { typing } from "../keys";
+import { Menu } from "../Menu";
+
+const SHORTEST = 2;
+
+/** Which frames of its clip the active stage's swing is, and a stretch of it as a swing of its own. */
+export function WindowMenu() {
+  const bench = useBenchStore();
+  const state = useBench((all) => all.sides[all.active]);
+  const queries = useQueryClient();
+  const go = useNavigate();
+  const save = useMutation({
+    mutationFn: (body: { first: number | null; last: number | null }) => {
+      const id = bench.getState().sides[bench.getState().active]?.clip.id ?? "";
+      return got(api.PUT("/api/clips/{id}/window", { params: { path: { id } }, body }));
+    },
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["swing"] }),
+    onError: (error) => bench.getState().set({ notice: error.message }),
+  });
+  const cut = useMutation({
+    mutationFn: (body: { first: number; last: number }) => {
+      const id = state?.clip.id ?? "";
+      return got(api.POST("/api/clips/{id}/swings", { params: { path: { id } }, body }));
+    },
+    onSuccess: async ({ swing_id }) => {
+      await queries.invalidateQueries({ queryKey: ["swings"] });
+      go(`/bench/${swing_id}`);
+    },
+    onError: (error) => bench.getState().set({ notice: error.message }),
+  });
+  const { mutate } = save;
+  useEffect(() => {
+    const pressed = (event: KeyboardEvent) => {
+      const { sides, active } = bench.getState();
+      const now = sides[active];
+      if (!now || typing(event.target) || (event.key !== "{" && event.key !== "}")) return;
+      const { first, last } = now.clip.window;
+      if (event.key === "{" && now.frame <= last - SHORTEST) mutate({ first: now.frame, last });
+      if (event.key === "}" && now.frame >= first + SHORTEST) mutate({ first, last: now.frame });
+    };
+    window.addEventListener("keydown", pressed);
+    return () => window.removeEventListener("keydown", pressed);
+  }, [bench, mutate]);
+  if (!state) return null;
+  const { clip, frame, swing } = state;
+  const { first, last } = clip.window;
+  const whole = first === 0 && last === clip.frame_count - 1;
+  const line = "btn btn-ghost btn-xs justify-start font-normal";
+  return (
+    <Menu
+      label="Window"
+      title="Which frames of the clip are the swing (J)"
+      opensOn="j"
+      icon={<Scissors size={16} aria-hidden />}
+    >
+      <div className="grid w-72 gap-1 text-sm">
+        <p>
+          The swing is frames{" "}
+          <span className="num">
+            {first} to {last}
+          </span>{" "}
+          of {clip.frame_count}
+          {!whole && clip.window_from === "found" && ", found by movement and sound"}.
+        </p>
+        <button
+          type="button"
+          className={line}
+          disabled={frame > last - SHORTEST || frame === first}
+          onClick={() => save.mutate({ first: frame, last })}
+        >
+          It starts at frame {frame} <kbd className="num ml-auto opacity-70">{"{"}</kbd>
+        </button>
+        <button
+          type="button"
+          className={line}
+          disabled={frame < first + SHORTEST || frame === last}
+          onClick={() => save.mutate({ first, last: frame })}
+        >
+          It ends at frame {frame} <kbd className="num ml-auto opacity-70">{"}"}</kbd>
+        </button>
+        <button
+          type="button"
+          className={line}
+          disabled={whole}
+          onClick={() => save.mutate({ first: null, last: null })}
+        >
+          It is the whole clip
+        </button>
+        {swing.student && (
+          <button
+            type="button"
+            className={line}
+            disabled={whole || cut.isPending}
+            onClick={() => cut.mutate({ first, last })}
+          >
+            Keep these frames as one more swing
+          </button>
+        )}
+      </div>
+    </Menu>
+  );
+}

@@ -1,0 +1,35 @@
+import { useRef } from "react";
+import { useBench } from "../benchContext";
+import type { SideState } from "../benchState";
+import { overlayView } from "./overlayView";
+import type { Size, View } from "./stageView";
+import { useFrames } from "./useFrames";
+
+/** The reference laid over the student's stage, on the same foot and at the same size. */
+export function Overlay({ lower, view, stage }: { lower: SideState; view: View; stage: Size }) {
+  const upper = useBench((bench) => bench.sides.reference);
+  const shown = useBench((bench) => (bench.flicker ? 1 : bench.overlay));
+  if (!upper || shown === 0) return null;
+  return <Laid lower={lower} upper={upper} view={view} stage={stage} shown={shown} />;
+}
+
+function Laid(props: { lower: SideState; upper: SideState; view: View; stage: Size; shown: number }) {
+  const { lower, upper, view, stage, shown } = props;
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { scale, cx, cy, mirrored } = overlayView(lower, upper, view);
+  const last = useRef<View | null>(null);
+  const now = last.current;
+  if (!now || now.scale !== scale || now.cx !== cx || now.cy !== cy || now.mirrored !== mirrored)
+    last.current = { scale, cx, cy, mirrored };
+  const drawn = useFrames(upper.clip, upper.frame, upper.direction, canvas, last.current, stage);
+  return (
+    <canvas
+      ref={canvas}
+      className="pointer-events-none absolute inset-0 h-full w-full"
+      style={{ opacity: shown }}
+      data-overlay={drawn.frame ?? ""}
+      aria-label={`${upper.swing.title}, frame ${upper.frame}, laid over`}
+      role="img"
+    />
+  );
+}

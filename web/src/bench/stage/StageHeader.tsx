@@ -1,0 +1,75 @@
+import { VIEW_WORDS } from "../../words";
+import { useBench } from "../benchContext";
+import { otherViews, type Side, type SideState } from "../benchState";
+import { INK } from "../ink";
+import type { Look } from "./stageView";
+
+interface Props {
+  side: Side;
+  state: SideState;
+  look: Look | null;
+  setLook: (look: Look | null) => void;
+}
+
+/** Whether the camera moved while it filmed, and what was done about it. */
+function Steadied({ clip }: { clip: SideState["clip"] }) {
+  const stood = clip.proposals.camera;
+  if (!stood || stood.how === "still") return null;
+  const moved = stood.how === "moved";
+  return (
+    <span
+      className="shrink-0 text-xs opacity-80"
+      title={
+        moved
+          ? `The camera moved by up to ${stood.most_px.toFixed(1)} px. Marks are measured as if it had stood still.`
+          : "Too little of the background is seen to tell whether the camera moved."
+      }
+    >
+      {moved ? "hand-held, steadied" : "steadiness unseen"}
+    </span>
+  );
+}
+
+/** Whose swing it is, from which side, and how it is looked at. */
+export function StageHeader({ side, state, look, setLook }: Props) {
+  const { clip } = state;
+  const set = useBench((bench) => bench.set);
+  const turnView = useBench((bench) => bench.turnView);
+  return (
+    <header className="flex h-8 shrink-0 items-center gap-3 px-2 text-sm">
+      <span className="h-3 w-3 rounded-full" style={{ background: INK[side] }} aria-hidden />
+      <strong className="min-w-0 shrink-3 truncate" title={state.swing.title}>
+        {state.swing.title}
+      </strong>
+      <span className="min-w-0 truncate text-xs opacity-80">
+        {VIEW_WORDS[clip.view]}
+        {!state.mirrored && ` · ${state.swing.hand}-handed`}
+      </span>
+      <Steadied clip={clip} />
+      {state.mirrored && <span className="shrink-0 text-xs text-[#D8AA4C]">shown mirrored</span>}
+      <span className="ml-auto" />
+      {otherViews(state).map((other) => (
+        <button
+          key={other.id}
+          type="button"
+          className="btn btn-ghost btn-xs"
+          title="See the swing from the other side (V)"
+          onClick={() => {
+            set({ active: side });
+            turnView();
+          }}
+        >
+          {VIEW_WORDS[other.view]}
+        </button>
+      ))}
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs"
+        onClick={() => setLook(look === null ? "whole" : null)}
+        title={look === null ? "The whole picture (0)" : "Crop to the player (0)"}
+      >
+        {look === null ? "Whole" : "Crop"}
+      </button>
+    </header>
+  );
+}

@@ -1,0 +1,38 @@
+import type { ClipOut } from "../../api/queries";
+import { FrameStore } from "./frameStore";
+import { StillStore } from "./stillStore";
+
+export type ClipFrames = FrameStore | StillStore;
+
+interface Held {
+  frames: Promise<ClipFrames>;
+  holders: number;
+}
+
+const open = new Map<string, Held>();
+
+type Clip = Pick<ClipOut, "id" | "flipped" | "frame_count">;
+
+/** The frames of a clip, shared by all that show it; they are let go with the last of them. */
+export function holdFrames(clip: Clip): { frames: Promise<ClipFrames>; letGo: () => void } {
+  const name = `${clip.id} ${clip.flipped}`;
+  const held = open.get(name) ?? { frames: opened(clip), holders: 0 };
+  open.set(name, held);
+  held.holders++;
+  const letGo = () => {
+    if (--held.holders > 0) return;
+    open.delete(name);
+    held.frames.then(
+      (frames) => frames.close(),
+      () => undefined, // they never opened
+    );
+  };
+  return { frames: held.frames, letGo };
+}
+
+/** Decoded here where the browser can, else the server's stills: both by number, never by time. */
+async function opened(clip: Clip): Promise<ClipFrames> {
+  const proxy = `/api/clips/${clip.id}/proxy.mp4`;
+  const decoded = "VideoDecoder" in window ? await FrameStore.open(proxy) : null;
+  return decoded ?? new StillStore(clip);
+}
