@@ -6,6 +6,7 @@ import sys
 from pathlib import Path
 from unittest import TestCase
 
+from ops import method_pages
 from tests.swings import ROOT
 from tropometer.swing import readings  # noqa: F401  they register themselves
 from tropometer.swing.read import OTHERS
@@ -33,10 +34,13 @@ class HouseTests(TestCase):
         self.check(BIN / "lint-imports")
 
     def test_every_reading_is_explained(self) -> None:
-        page = (ROOT / "docs" / "method" / "readings.md").read_text()
+        pages = {
+            family: (method_pages.PAGES / f"{family}.md").read_text() for family in method_pages.FAMILIES
+        }
+        for family, page in pages.items():
+            self.assertEqual(page, method_pages.written(family), "run ./tropo method")
         for name, kind in {**KINDS, **OTHERS}.items():
-            self.assertIn(f"`{name}`", page)
-            self.assertIn(kind.method, page)
+            self.assertIn(f"`{name}`", pages[kind.group])
 
     def test_web_lint_and_format(self) -> None:
         self.check(NODE_BIN / "biome", "ci", "--error-on-warnings", ".", cwd=WEB)
