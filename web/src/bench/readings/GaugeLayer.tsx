@@ -22,6 +22,8 @@ const DASHES: Record<Gauge["lines"][number]["style"], string | undefined> = {
   wall: "12 3",
 };
 const LABEL_ROW = 19;
+const LETTER = 6.7; // how wide one is
+const GAP = 14; // between the player and a label
 
 /** The lines of the trade over a picture, with what they measure on this frame. */
 export function GaugeLayer({ gauges, frame, place, wide, units, ink }: Props) {
@@ -37,12 +39,15 @@ export function GaugeLayer({ gauges, frame, place, wide, units, ink }: Props) {
   const [left, right] = [Math.min(...across), Math.max(...across)];
   const middle = (left + right) / 2;
   // Labels stand in a column to each side of the player, never over feet or hips.
-  const labels = shapes
-    .filter(({ shape }) => shape.value !== null)
-    .map(({ gauge, shape, points }) => {
-      const end = points.at(-1) ?? { x: 0, y: 0 };
-      return { gauge, shape, end, toLeft: end.x < middle };
-    });
+  const labels = shapes.flatMap(({ gauge, shape, points }): Labelled[] => {
+    const text = saying(shape, units);
+    if (!text) return [];
+    const end = points.at(-1) ?? { x: 0, y: 0 };
+    const width = text.length * LETTER + 10;
+    const room = { left: left - width - GAP >= 2, right: right + GAP + width <= wide - 2 };
+    const toLeft = end.x < middle ? room.left || !room.right : room.left && !room.right;
+    return [{ gauge, shape, end, toLeft, text, width }];
+  });
   const rows = {
     left: stacked(labels.filter((each) => each.toLeft)),
     right: stacked(labels.filter((each) => !each.toLeft)),
@@ -76,17 +81,12 @@ export function GaugeLayer({ gauges, frame, place, wide, units, ink }: Props) {
           )}
         </g>
       ))}
-      {[...rows.left, ...rows.right].map(({ gauge, shape, end, toLeft, y }) => (
+      {[...rows.left, ...rows.right].map((label) => (
         <Label
-          key={`${gauge.id} ${shape.frame}`}
-          id={gauge.id}
-          shape={shape}
-          end={end}
-          toLeft={toLeft}
-          y={y}
-          edge={toLeft ? left : right}
+          key={`${label.gauge.id} ${label.shape.frame}`}
+          label={label}
+          edge={label.toLeft ? left : right}
           wide={wide}
-          units={units}
         />
       ))}
     </g>
@@ -98,6 +98,14 @@ interface Labelled {
   shape: Shape;
   end: Point;
   toLeft: boolean;
+  text: string;
+  width: number;
+}
+
+/** What a shape measures, in words. */
+function saying({ value, u95, reading, unit }: Shape, units: Units): string {
+  if (value === null || u95 === null) return "";
+  return `${SHORT_WORDS[reading] ?? reading} ${withError(value, u95, unit, units, SIGNED.has(reading))}`;
 }
 
 /** Labels of one side from top to bottom, none over another. */
@@ -146,24 +154,11 @@ function Span({ points }: { points: Point[] }) {
   );
 }
 
-function Label(props: {
-  id: string;
-  shape: Shape;
-  end: Point;
-  toLeft: boolean;
-  y: number;
-  edge: number;
-  wide: number;
-  units: Units;
-}) {
-  const { id, shape, end, toLeft, y, edge, wide, units } = props;
-  const { value, u95, reading, unit } = shape;
-  if (value === null || u95 === null) return null;
-  const text = `${SHORT_WORDS[reading] ?? reading} ${withError(value, u95, unit, units, SIGNED.has(reading))}`;
-  const width = text.length * 6.7 + 10;
-  const x = toLeft ? Math.max(2, edge - width - 14) : Math.min(edge + 14, wide - width - 2);
+function Label({ label, edge, wide }: { label: Labelled & { y: number }; edge: number; wide: number }) {
+  const { gauge, end, toLeft, y, text, width } = label;
+  const x = toLeft ? Math.max(2, edge - width - GAP) : Math.min(edge + GAP, wide - width - 2);
   return (
-    <g data-span={id}>
+    <g data-span={gauge.id}>
       <line
         x1={end.x}
         y1={end.y}

@@ -9,6 +9,8 @@ import type { LaidCurve } from "./curveData";
 const SIDES = ["reference", "student"] as const; // the student's lies on top
 const RIBBON = "38"; // how dense an uncertainty is, as two digits of a colour
 const BRIDGE = "80";
+// Where both swings are laid on one rule, an unmarked frame of one stays a gap between frames of the other.
+const GAP_WIDENS = 2;
 
 type Curves = Partial<Record<Side, LaidCurve>>;
 
@@ -59,7 +61,12 @@ export function CurveChart({ curves, scale, width, height }: Props) {
         series,
         bands,
       },
-      tables.length > 1 ? uPlot.join(tables) : (tables[0] ?? [[]]),
+      tables.length > 1
+        ? uPlot.join(
+            tables,
+            tables.map((table) => table.map(() => GAP_WIDENS)),
+          )
+        : (tables[0] ?? [[]]),
       box.current,
     );
     return () => chart.destroy();
