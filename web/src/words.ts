@@ -73,6 +73,11 @@ export const MARK_WORDS: Record<string, string> = {
   ball: "Ball",
 };
 
+const BESIDE = ["ball", "club_head", "grip", "grip_butt"];
+
+/** Whether a mark is on the player, not on what they hold or hit. */
+export const isBody = (mark: string) => !BESIDE.includes(mark);
+
 export const READING_WORDS: Record<string, string> = {
   stance_width: "Stance, heel to heel",
   stance_ratio: "Stance to shoulders",

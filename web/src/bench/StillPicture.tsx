@@ -2,7 +2,7 @@ import { flushSync } from "react-dom";
 import { createRoot } from "react-dom/client";
 import { stillOf } from "../api/queries";
 import { fromImpact, type Units } from "../units";
-import { VIEW_WORDS } from "../words";
+import { isBody, VIEW_WORDS } from "../words";
 import { type Side, type SideState, timelineOf } from "./benchState";
 import { INK } from "./ink";
 import { GaugeLayer } from "./readings/GaugeLayer";
@@ -54,6 +54,7 @@ function StillPicture({ side, state, shown, units, picture }: Props) {
         frame={frame}
         place={place}
         wide={width}
+        clear={on.marks.filter((mark) => mark.frame === frame && isBody(mark.name))}
         units={units}
         ink={INK[side]}
       />

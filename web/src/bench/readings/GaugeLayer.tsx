@@ -11,6 +11,7 @@ interface Props {
   frame: number | null; // null: every shape
   place: (point: Point) => Point;
   wide: number; // how wide the picture is: labels stay inside
+  clear?: Point[]; // the player's marks, which no label may lie over
   units: Units;
   ink: string;
 }
@@ -26,7 +27,7 @@ const LETTER = 6.7; // how wide one is
 const GAP = 14; // between the player and a label
 
 /** The lines of the trade over a picture, with what they measure on this frame. */
-export function GaugeLayer({ gauges, frame, place, wide, units, ink }: Props) {
+export function GaugeLayer({ gauges, frame, place, wide, clear = [], units, ink }: Props) {
   const shapes = gauges.flatMap((gauge) =>
     gauge.shapes
       .filter((shape) => frame === null || shape.frame === frame)
@@ -35,6 +36,7 @@ export function GaugeLayer({ gauges, frame, place, wide, units, ink }: Props) {
   const across = [
     ...gauges.flatMap((gauge) => gauge.lines.map((line) => place(line.b).x)),
     ...shapes.flatMap(({ points }) => points.map((point) => point.x)),
+    ...clear.map((point) => place(point).x),
   ];
   const [left, right] = [Math.min(...across), Math.max(...across)];
   const middle = (left + right) / 2;

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type KeyboardEvent, type PointerEvent, useCallback, useMemo, useRef, useState } from "react";
 import { meQuery } from "../../api/queries";
 import type { Units } from "../../units";
-import { MARK_WORDS } from "../../words";
+import { isBody, MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { KNOWN_LENGTH, MAT, markAt, PLUMB, type Side, type SideState } from "../benchState";
 import { KnownLengthLine } from "../ground/KnownLengthLine";
@@ -90,6 +90,10 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         (gauge) => pinned.includes(gauge.id) || gauge.shapes.some((shape) => shape.reading === looked),
       ),
     [state.on.gauges, pinned, looked],
+  );
+  const player = useMemo(
+    () => state.on.marks.filter(({ frame, name }) => frame === shownFrame && isBody(name)),
+    [state.on.marks, shownFrame],
   );
   // A mat, a known length and the lines of the trade stand in the range: they go with a hand-held camera.
   const motion = clip.camera_motion;
@@ -274,6 +278,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
               frame={shownFrame}
               place={placeStill}
               wide={size.width}
+              clear={player}
               units={units}
               ink={INK[side]}
             />
