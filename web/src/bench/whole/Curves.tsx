@@ -206,13 +206,11 @@ function Readout(props: {
 }
 
 function useLaid(layout: RulerLayout | null, student: Course | null, reference: Course | null) {
-  const of = (course: Course | null) => (layout && course ? layCurve(course, layout) : null);
-  const own = of(student);
-  const other = of(reference);
-  // The curves are told apart by their data: laying them out again for every step of a stage costs nothing.
-  const key = JSON.stringify([own?.x, own?.y, other?.x, other?.y]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `key` stands for both curves
-  return useMemo(() => ({ ...(own ? { student: own } : {}), ...(other ? { reference: other } : {}) }), [key]);
+  return useMemo(() => {
+    const own = layout && student && layCurve(student, layout);
+    const other = layout && reference && layCurve(reference, layout);
+    return { ...(own ? { student: own } : {}), ...(other ? { reference: other } : {}) };
+  }, [layout, student, reference]);
 }
 
 function scaleOf(

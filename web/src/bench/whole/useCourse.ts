@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { courseQuery } from "../../api/queries";
 import { useBench } from "../benchContext";
@@ -23,9 +24,12 @@ export function useCourse(side: Side, reading: string): { found: Course | null; 
     ...courseQuery(state?.swing.id ?? "", versions, reading),
     enabled: state !== undefined,
   });
-  if (!state || !query.data) return { found: null, trouble: query.error?.message ?? "" };
-  const clip = state.swing.clips.find((each) => each.id === query.data.clip_id);
-  const on = clip?.id === state.clip.id ? state.on : state.views[clip?.id ?? ""];
-  const line = clip && on ? timelineFrom(clip, on) : null;
-  return { found: { course: query.data, line }, trouble: query.error?.message ?? "" };
+  const course = query.data;
+  const clip = state?.swing.clips.find((each) => each.id === course?.clip_id);
+  const on = clip && state && (clip.id === state.clip.id ? state.on : state.views[clip.id]);
+  const found = useMemo(
+    () => (course ? { course, line: clip && on ? timelineFrom(clip, on) : null } : null),
+    [course, clip, on],
+  );
+  return { found: state ? found : null, trouble: query.error?.message ?? "" };
 }
