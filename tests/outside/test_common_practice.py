@@ -61,7 +61,7 @@ class SoundTests(TestCase):
             self.check(swing, "pelvis_turn", "impact", -60, -20)  # open well ahead of the ball
             self.check(swing, "trail_hip_gap", "top", 0, 0.2)  # never outside the trail foot
             self.check(swing, "lead_leg_lean", "arm_down", -9, 6)  # stacked, or nearly
-            # From the top toward the post; the drawn golfers stop some centimetres short of 15 to 20 from set-up.
+            # From the top toward the post; the drawn golfers stop short of 15 to 20 cm from set-up.
             gone = float(readings(swing)["post_gap", "top"]) - float(readings(swing)["post_gap", "impact"])
             self.assertTrue(0.08 <= gone <= 0.2, f"{swing}: {gone}")
             self.check(swing, "heel_lift_lead", "top", -0.01, 0.05)
