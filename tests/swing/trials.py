@@ -93,7 +93,19 @@ def _own_ways(who: Golfer, size: float, random: np.random.Generator) -> dict[str
             then = random.normal(size=len(CHECKPOINTS))
             beside[:, axis] = spread * (np.sqrt(share) * always + np.sqrt(1 - share) * then)
         found[name] = beside
+    for part in ("hip", "shoulder"):
+        _keep_rigid(who, size, found, f"lead_{part}", f"trail_{part}")
     return found
+
+
+def _keep_rigid(who: Golfer, size: float, own: dict[str, np.ndarray], lead: str, trail: str) -> None:
+    """However people stand and turn, hips and shoulders stay as far apart as they are."""
+    seconds = [who.checkpoints_s[at] for at in CHECKPOINTS]
+    a, b = (who.paths[name](seconds) * size for name in (lead, trail))
+    apart = np.linalg.norm(a - b, axis=1, keepdims=True)
+    middle, line = (a + own[lead] + b + own[trail]) / 2, a + own[lead] - b - own[trail]
+    half = line / np.linalg.norm(line, axis=1, keepdims=True) * apart / 2
+    own[lead], own[trail] = middle + half - a, middle - half - b
 
 
 def _clip(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from tropometer.swing.measured import Measured, degrees_of
 from tropometer.swing.names import Checkpoint
 from tropometer.swing.reading import BOTH, DOWN_THE_LINE, FACE_ON, Look, reading
-from tropometer.swing.scene.scene import Place, angle_between
+from tropometer.swing.scene.scene import bend_between
 
 # A bend toward a face-on camera does not show: from there alone it is never given as a bend.
 SIDEWAYS = (BOTH, DOWN_THE_LINE)
@@ -16,20 +16,20 @@ TARGET = "positive toward the target"
 @reading("knee_flex_lead", unit="deg", group="knees", seen=SIDEWAYS, sign=BENT)
 def knee_flex_lead(look: Look) -> Measured:
     """180° less the angle hip, knee, ankle of the lead leg."""
-    return _flex(*(look.here(f"lead_{part}") for part in ("hip", "knee", "ankle")))
+    return _flex(look, "lead")
 
 
 @reading("knee_flex_trail", unit="deg", group="knees", seen=SIDEWAYS, sign=BENT)
 def knee_flex_trail(look: Look) -> Measured:
     """180° less the angle hip, knee, ankle of the trail leg."""
-    return _flex(*(look.here(f"trail_{part}") for part in ("hip", "knee", "ankle")))
+    return _flex(look, "trail")
 
 
 @reading("knee_flex_change_trail", unit="deg", group="knees", seen=SIDEWAYS, at=("top", "impact"),
          sign="negative is straightened since address")  # fmt: skip
 def knee_flex_change_trail(look: Look) -> Measured:
     """Bend of the trail knee, less its bend at address."""
-    at_address = _flex(*(look.at(f"trail_{part}", "address") for part in ("hip", "knee", "ankle")))
+    at_address = _flex(look, "trail", "address")
     return look.since_address(knee_flex_trail(look), at_address)
 
 
@@ -79,6 +79,11 @@ def lead_leg_knee_offset(look: Look) -> Measured:
     return knee.t - leg.t * knee.u / leg.u
 
 
-def _flex(hip: Place, knee: Place, ankle: Place) -> Measured:
-    """180° less the inside angle: the angle from the thigh's direction to the shank's."""
-    return angle_between(knee.minus(hip), ankle.minus(knee))
+def _flex(look: Look, side: str, at: Checkpoint | None = None) -> Measured:
+    """180° less the inside angle of a leg, now or at a checkpoint: from the thigh's way to the shank's."""
+    hip, knee, ankle = (
+        look.at(f"{side}_{part}", at) if at else look.here(f"{side}_{part}")
+        for part in ("hip", "knee", "ankle")
+    )
+    source = f"depth: how the {side} knee stands aside{f' at {at}' if at else ''}"
+    return bend_between(knee.minus(hip), ankle.minus(knee), source)

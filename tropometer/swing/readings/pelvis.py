@@ -13,6 +13,7 @@ from tropometer.swing.reading import (
     Look,
     reading,
 )
+from tropometer.swing.scene.scene import length_of
 
 # Until then a line that narrows turns and does not tilt.
 LEVEL_UNTIL = {"hip": 8.0, "shoulder": 4.0}
@@ -20,6 +21,7 @@ TARGET = "positive toward the target"
 POST_M = 0.18  # from the lead hip's edge at address to the post mark
 # How far through the checkpoints hips and shoulders are usually square again; common practice, no source.
 SQUARE_AGAIN = {"hip": 4.5, "shoulder": 5.5}
+LEAST_BREADTH_M = 0.05
 LEAST_TURN_DEG = 25.0  # seen from one side alone, less than this cannot be told from nothing
 
 
@@ -106,8 +108,9 @@ def turn_of(look: Look, part: str) -> Measured:
     """Turn of the line from trail to lead about the upright, degrees, away from the target positive.
 
     From both sides it is the angle of the line on the floor. From face-on alone it is arccos(w / W) of its
-    breadth now and at address, whose error goes to infinity as the turn goes to none; which way it is turned
-    is taken from how far the swing is through its checkpoints.
+    breadth now and of what its length at address, tilted as it is now, would be from above. The error of that
+    goes to infinity as the turn goes to none; which way it is turned is taken from how far the swing is
+    through its checkpoints.
     """
     names = (f"lead_{part}", f"trail_{part}")
     line = look.line(part)
@@ -116,7 +119,9 @@ def turn_of(look: Look, part: str) -> Measured:
     both = look.seen_from("down_the_line", *names)
     if both.all():
         return whole
-    breadth = line.t / look.line_at(part, "address").t
+    breadth = line.t / _flat(
+        length_of(look.line_at(part, "address"), f"depth: how the {part}s stand"), line.u
+    )
     share = np.clip(breadth.value, -0.999, 0.999)
     away = np.where(look.through <= SQUARE_AGAIN[part], 1.0, -1.0)
     angle = away * np.degrees(np.arccos(share))
@@ -126,8 +131,19 @@ def turn_of(look: Look, part: str) -> Measured:
         f"From one side alone, a turn under {LEAST_TURN_DEG:.0f}° cannot be told: film down the line too.",
     )
     look.refuse(
+        ~both & (np.abs(look.through - SQUARE_AGAIN[part]) < 1),
+        f"From one side alone, it cannot be told which way the {part}s are turned where they are nearly "
+        "square again: film down the line too.",
+    )
+    look.refuse(
         ~both & (look.through > LEVEL_UNTIL[part]),
         "From one side alone, shoulders that tilt cannot be told from shoulders that turn: "
         "film down the line too.",
     )
     return where(both, whole, alone)
+
+
+def _flat(whole: Measured, up: Measured) -> Measured:
+    """How long a line of this length is seen from above, when its ends differ in height by so much."""
+    flat = np.sqrt(np.maximum(whole.value**2 - up.value**2, LEAST_BREADTH_M**2))
+    return combined(flat, (whole, whole.value / flat), (up, -up.value / flat))
