@@ -122,7 +122,7 @@ class ValueTests(TestCase):
             for at in ("arm_back", "top", "impact"):
                 row = clip.checkpoints[at] - int(curve.frames[0])
                 self.assertAlmostEqual(
-                    curve.values[row], at_pegs[curve.reading, at].value or 0, places=4, msg=curve.reading
+                    curve.values[row], at_pegs[curve.reading, at].value or 0, places=3, msg=curve.reading
                 )
 
     def test_the_ways_of_going_back_are_told_apart(self) -> None:

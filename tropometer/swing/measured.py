@@ -45,9 +45,11 @@ class Origin:
 
     def moved_by(self, slope: Array) -> Array:
         """What the errors do (Q, 1 or n) to a value with this slope (k, 1 or n) along the coordinates."""
-        total = slope[0] * self.effects[0]
-        for k in range(1, len(slope)):
-            total = total + slope[k] * self.effects[k]
+        # Most values hang on one coordinate alone.
+        felt = [k for k in range(len(slope)) if slope[k].any()] or [0]
+        total = slope[felt[0]] * self.effects[felt[0]]
+        for k in felt[1:]:
+            total += slope[k] * self.effects[k]
         return np.asarray(total)
 
 
