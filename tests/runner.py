@@ -4,16 +4,32 @@ from typing import Any
 from unittest import TestSuite
 from unittest.runner import TextTestResult
 
-from django.test.runner import DiscoverRunner
+from django.test.runner import DiscoverRunner, ParallelTestSuite
 from django.test.utils import override_settings
 
 # Real hashing is slow on purpose, and hundreds of made-up instructors would wait for it.
 QUICK_HASHING = override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
 
 
+class OneBrowserSuite(ParallelTestSuite):
+    """All browser tests one after the other in one process: two browsers that draw video starve each other."""
+
+    def __init__(self, subsuites: list[TestSuite], *args: Any, **kwargs: Any) -> None:
+        browser, others = TestSuite(), []
+        for suite in subsuites:
+            tests = list(suite)
+            if type(tests[0]).__module__.startswith("tests.browser"):
+                browser.addTests(tests)
+            else:
+                others.append(suite)
+        first = [browser] if browser.countTestCases() else []
+        super().__init__(first + others, *args, **kwargs)
+
+
 class CountingRunner(DiscoverRunner):
     """Ends with 'N passed, N failed' alone on a line, and never calls an empty run a success."""
 
+    parallel_test_suite = OneBrowserSuite
     closing_line = "0 passed, 1 failed"  # stands when the suite never came to run
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:

@@ -28,7 +28,7 @@ FLAGS = [
     "--disable-component-update",
     "--disable-sync",
 ]
-WAIT_MS = 15_000
+WAIT_MS = 30_000
 FLUSH_TRIES = 5
 PASSWORD = "skerrow-island"
 

@@ -16,6 +16,7 @@ import {
 import { useBench, useBenchStore } from "../benchContext";
 import { KNOWN_LENGTH, MAT, OTHER, PLUMB, pegsOf, type Reading, type Side } from "../benchState";
 import type { Bench } from "../benchStore";
+import { useCourse } from "../whole/useCourse";
 import { NextClick } from "./NextClick";
 import { Tape } from "./Tape";
 import type { Past } from "./TapeDetail";
@@ -58,7 +59,8 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
   const bench = useBenchStore();
   const main: Side = useBench((state) => (state.sides.student ? "student" : "reference"));
   const on = useBench((state) => state.sides[main]?.on);
-  const readings = useBench((state) => state.sides[main]?.readings);
+  const pegged = useBench((state) => state.sides[main]?.readings);
+  const readings = useTimed(main, pegged);
   const others = useBench((state) => state.sides[OTHER[main]]?.readings);
   const next = useBench((state) => state.sides[main]?.next[0]);
   const focus = useBench((state) => state.focus);
@@ -118,6 +120,25 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
         </p>
       )}
     </section>
+  );
+}
+
+// Times that curves can tell where nobody pegged them.
+const TIMED = ["start_times", "heel_return_lead", "heel_off_trail", "lead_knee_straight_time", "post_time"];
+const isTimed = ({ reading }: Reading) => TIMED.includes(reading);
+
+/** The readings, where times that nobody pegged are read off the curves if these have them. */
+function useTimed(side: Side, readings?: Reading[]): Reading[] | undefined {
+  const open = readings?.some((reading) => isTimed(reading) && reading.status === "refused") ?? false;
+  const times = useCourse(side, "", open).found?.course.times;
+  return useMemo(
+    () =>
+      readings?.map((reading) =>
+        reading.status === "refused"
+          ? (times?.find((each) => each.reading === reading.reading && each.at === reading.at) ?? reading)
+          : reading,
+      ),
+    [readings, times],
   );
 }
 

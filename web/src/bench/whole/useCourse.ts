@@ -12,7 +12,11 @@ export interface Course {
 }
 
 /** A stage's swing over time, measured anew after every edit that was stored. */
-export function useCourse(side: Side, reading: string): { found: Course | null; trouble: string } {
+export function useCourse(
+  side: Side,
+  reading: string,
+  wanted = true,
+): { found: Course | null; trouble: string } {
   const state = useBench((bench) => bench.sides[side]);
   const versions = state
     ? Object.values({ ...state.views, [state.clip.id]: state.on })
@@ -22,7 +26,7 @@ export function useCourse(side: Side, reading: string): { found: Course | null; 
     : "";
   const query = useQuery({
     ...courseQuery(state?.swing.id ?? "", versions, reading),
-    enabled: state !== undefined,
+    enabled: wanted && state !== undefined,
   });
   const course = query.data;
   const clip = state?.swing.clips.find((each) => each.id === course?.clip_id);
