@@ -12,7 +12,7 @@ QUICK_HASHING = override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers
 
 
 class OneBrowserSuite(ParallelTestSuite):
-    """All browser tests one after the other in one process: two browsers that draw video starve each other."""
+    """All browser tests after each other in one process: two browsers that draw video starve each other."""
 
     def __init__(self, subsuites: list[TestSuite], *args: Any, **kwargs: Any) -> None:
         browser, others = TestSuite(), []
