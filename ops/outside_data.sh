@@ -16,7 +16,11 @@ SUMS
 
 known 2>/dev/null && exit
 mkdir -p $into
-fetch() { $python -m pip download --quiet --disable-pip-version-check --no-deps --dest $into "$@" 2>/dev/null; }
+fetch() {
+  $python -m pip download --quiet --disable-pip-version-check --no-deps --dest $into "$@" 2>$into/said && return
+  cat $into/said >&2
+  exit 1
+}
 fetch biomdp==0.11.2
 fetch --no-binary GaitAnalysisToolKit GaitAnalysisToolKit==0.2.0
 $python - $into <<'PY'
@@ -32,5 +36,5 @@ with tarfile.open(next(into.glob("GaitAnalysisToolKit-*.tar.gz"))) as gait:
         (member,) = [each for each in gait.getnames() if each.endswith(f"2d_inverse_dynamics/test/{name}")]
         (into / name).write_bytes(gait.extractfile(member).read())
 PY
-rm $into/*.whl $into/*.tar.gz
+rm $into/*.whl $into/*.tar.gz $into/said
 known || { echo "The measurements of other people are not the ones expected; not used." >&2; rm -r $into; exit 1; }

@@ -35,6 +35,7 @@ class CourseTests(TestCase):
         self.assertIn("heel_lift_trail", found["offered"])
         self.assertNotIn("stance_width", found["offered"])
         self.assertIsNone(self.client.get(f"{self.path}/course?reading=stance_width").json()["curve"])
+        self.assertTrue(found["stale"])  # no worker has followed the feet yet
 
     def test_the_relay_holds_the_pegged_starts(self) -> None:
         found = self.client.get(f"{self.path}/course").json()["times"]

@@ -42,15 +42,17 @@ class FloorCamera:
 
 @dataclass(frozen=True)
 class FloorPlan:
-    """What is known of a swing from above; `scaled` when its metres are metres."""
+    """What is known of a swing from above; nothing when nobody said how long anything is."""
 
-    scaled: bool
     marks: tuple[FloorMark, ...]
     cameras: tuple[FloorCamera, ...]
 
 
 def floor_plan(scene: Scene) -> FloorPlan:
     """Feet and hips at every checkpoint and the ball at address, as far as they are known well enough."""
+    scaled = {view: eye for view, eye in scene.eyes.items() if eye.scale != "none"}
+    if not scaled:
+        return FloorPlan((), ())
     marks = []
     for name in (*FEET, *HIPS, "ball"):
         place = scene.place(name)
@@ -67,8 +69,7 @@ def floor_plan(scene: Scene) -> FloorPlan:
             if shown
         ]
     cameras = []
-    for view, eye in scene.eyes.items():
-        if eye.scale != "none":
-            t, b, _ = (eye.solved.camera.eye - eye.origin).tolist()
-            cameras.append(FloorCamera(view, t, b))
-    return FloorPlan(bool(cameras), tuple(marks), tuple(cameras))
+    for view, eye in scaled.items():
+        t, b, _ = (eye.solved.camera.eye - eye.origin).tolist()
+        cameras.append(FloorCamera(view, t, b))
+    return FloorPlan(tuple(marks), tuple(cameras))

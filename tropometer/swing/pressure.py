@@ -63,7 +63,12 @@ AT_CHECKPOINTS = ("pressure_lead_share", *PLACES)
 
 
 def pressure_readings(record: SwingRecord) -> list[Reading]:
-    """All readings of the mat, given or refused; at the checkpoints that a clip pegs."""
+    """All readings of the mat, given or refused; at the checkpoints that a clip pegs.
+
+    Without a mat's data each is refused once, as a whole.
+    """
+    if record.pressure is None:
+        return [_refused(reading, "swing", Refused(NO_MAT)) for reading in PRESSURE]
     clip = next((each for each in record.clips if "impact" in each.checkpoints), None)
     pegged = [at for at in CHECKPOINTS if clip and at in clip.checkpoints] or ["impact"]
     wanted: list[tuple[str, str]] = [(reading, at) for reading in AT_CHECKPOINTS for at in pegged]
@@ -72,19 +77,22 @@ def pressure_readings(record: SwingRecord) -> list[Reading]:
         ("pressure_peak_trail_time", "top"),
         ("pressure_cross_time", "impact"),
     ]
+    if clip is None:
+        unpegged = Refused("Set the impact peg.", Need("peg", "impact", "impact"))
+        return [_refused(reading, at, unpegged) for reading, at in wanted]
+    felt = _Felt(record.pressure, clip)
     found = []
     for reading, at in wanted:
         try:
-            if record.pressure is None:
-                raise Refused(NO_MAT)
-            if clip is None:
-                raise Refused("Set the impact peg.", Need("peg", "impact", "impact"))
-            found.append(_Felt(record.pressure, clip).read(reading, at))
+            found.append(felt.read(reading, at))
         except Refused as refusal:
-            kind = PRESSURE[reading]
-            why, needs = refusal.reason, refusal.needs
-            found.append(Reading(reading, at, kind.unit, "refused", kind.method, reason=why, needs=needs))
+            found.append(_refused(reading, at, refusal))
     return found
+
+
+def _refused(reading: str, at: str, why: Refused) -> Reading:
+    kind = PRESSURE[reading]
+    return Reading(reading, at, kind.unit, "refused", kind.method, reason=why.reason, needs=why.needs)
 
 
 class _Felt:

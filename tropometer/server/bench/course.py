@@ -6,6 +6,7 @@ import numpy as np
 
 from tropometer.server.bench.measure import reading_out, ready_clips, record_of
 from tropometer.server.bench.models import Swing
+from tropometer.server.bench.tracking import tracks_stale
 from tropometer.swing.curves import Series
 from tropometer.swing.measured import Array
 from tropometer.swing.read import read, read_whole
@@ -19,12 +20,14 @@ REMEMBERED = 6
 
 def course(swing: Swing, reading: str) -> dict[str, Any]:
     """One reading's curve, which others there are, and the times of the swing, shaped as `CourseOut`."""
-    record = record_of(swing, ready_clips(swing))
+    clips = ready_clips(swing)
+    record = record_of(swing, clips)
     found, curves = read_whole(record)
     school = SCHOOLS[swing.student.school] if swing.student else None
     leading = next((c for view in ("face_on", "down_the_line") for c in record.clips if c.view == view), None)
     asked = next((curve for curve in curves if curve.reading == reading), None)
     return {
+        "stale": any(tracks_stale(clip) for clip in clips),
         "clip_id": leading.id if leading and curves else None,
         "frames": curves[0].frames.tolist() if curves else [],
         "offered": [curve.reading for curve in curves],

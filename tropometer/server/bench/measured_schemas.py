@@ -190,9 +190,8 @@ class FloorCameraOut(Plain):
 
 
 class FloorOut(Plain):
-    """The swing from above, metres from the middle between the heels at address, if `scaled`."""
+    """The swing from above, metres from the middle between the heels at address; empty without a scale."""
 
-    scaled: bool
     marks: list[FloorMarkOut]
     cameras: list[FloorCameraOut]
 
@@ -209,9 +208,11 @@ class CurveOut(Plain):
 class CourseOut(Plain):
     """A swing over time: one reading's curve on the frames of one clip, and when things happen.
 
-    `offered` names the readings that have a curve; `curve` is the asked one, if it has one.
+    `offered` names the readings that have a curve; `curve` is the asked one, if it has one. It is `stale`
+    while a worker follows some marks anew.
     """
 
+    stale: bool
     clip_id: UUID | None
     frames: list[int]
     offered: list[str]

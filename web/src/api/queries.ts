@@ -105,16 +105,23 @@ export const historyQuery = (id: string) =>
 const TRACK_POLL_MS = 600;
 const TRACK_PATIENCE = 60; // asked so often, the worker is busy or gone: ask more rarely
 
+const COURSE_POLL_MS = 3000; // all curves are measured for each answer
+
+/** How soon to ask again while a worker follows marks anew. */
+const whileStale =
+  (pollMs: number) =>
+  ({ state }: { state: { data?: { stale: boolean }; dataUpdateCount: number } }) => {
+    if (!state.data?.stale) return false;
+    return state.dataUpdateCount < TRACK_PATIENCE ? pollMs : 10 * pollMs;
+  };
+
 export const tracksQuery = (clipId: string, version: number) =>
   queryOptions({
     queryKey: ["tracks", clipId, version],
     queryFn: () => got(api.GET("/api/clips/{id}/tracks", { params: { path: { id: clipId } } })),
     // Until the new ones are here the clip's own old ones stand; never another clip's.
     placeholderData: (before, query) => (query?.queryKey[1] === clipId ? before : undefined),
-    refetchInterval: (query) => {
-      if (!query.state.data?.stale) return false;
-      return query.state.dataUpdateCount < TRACK_PATIENCE ? TRACK_POLL_MS : 10 * TRACK_POLL_MS;
-    },
+    refetchInterval: whileStale(TRACK_POLL_MS),
   });
 
 export const pathQuery = (clipId: string, name: string, version: number) =>
@@ -153,6 +160,7 @@ export const courseQuery = (swingId: string, versions: string, reading: string) 
     // While an edit is measured the curve before it stands; never another swing's.
     placeholderData: (before, query) => (query?.queryKey[1] === swingId ? before : undefined),
     staleTime: Number.POSITIVE_INFINITY,
+    refetchInterval: whileStale(COURSE_POLL_MS),
   });
 
 export const earlierQuery = (swingId: string) =>

@@ -1346,11 +1346,9 @@ export interface components {
         };
         /**
          * FloorOut
-         * @description The swing from above, metres from the middle between the heels at address, if `scaled`.
+         * @description The swing from above, metres from the middle between the heels at address; empty without a scale.
          */
         FloorOut: {
-            /** Scaled */
-            scaled: boolean;
             /** Marks */
             marks: components["schemas"]["FloorMarkOut"][];
             /** Cameras */
@@ -1998,9 +1996,12 @@ export interface components {
          * CourseOut
          * @description A swing over time: one reading's curve on the frames of one clip, and when things happen.
          *
-         *     `offered` names the readings that have a curve; `curve` is the asked one, if it has one.
+         *     `offered` names the readings that have a curve; `curve` is the asked one, if it has one. It is `stale`
+         *     while a worker follows some marks anew.
          */
         CourseOut: {
+            /** Stale */
+            stale: boolean;
             /** Clip Id */
             clip_id: string | null;
             /** Frames */

@@ -4,7 +4,7 @@ import { PART_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { type Reading, type Side, timelineFrom } from "../benchState";
 import { PAPER_INK } from "../ink";
-import { linkedTime, nearestFrame } from "../rule/pegLink";
+import { linkedTime, nearestFrame, timeFromImpact } from "../rule/pegLink";
 import { useSize } from "../stage/useSize";
 import { type Course, useCourse } from "./useCourse";
 
@@ -193,10 +193,9 @@ const startsOf = (found: Course | null) =>
 
 /** Seconds from the top to impact. */
 function impactOf(found: Course | null): number | null {
-  const line = found?.line;
-  const top = line?.times[line.pegs.top ?? -1];
-  const impact = line?.times[line.pegs.impact ?? -1];
-  return top === undefined || impact === undefined ? null : impact - top;
+  const top = found?.line?.pegs.top;
+  const since = found?.line && top !== undefined ? timeFromImpact(found.line, top) : null;
+  return since === null ? null : -since;
 }
 
 /** To the frame at which a part starts, on the clip that its stage shows. */
