@@ -37,11 +37,11 @@ export function StageHeader({ side, state, look, setLook }: Props) {
   const turnView = useBench((bench) => bench.turnView);
   return (
     <header className="flex h-8 shrink-0 items-center gap-3 px-2 text-sm">
-      <span className="h-3 w-3 rounded-full" style={{ background: INK[side] }} aria-hidden />
-      <strong className="min-w-0 shrink-3 truncate" title={state.swing.title}>
+      <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: INK[side] }} aria-hidden />
+      <strong className="max-w-40 min-w-16 shrink truncate" title={state.swing.title}>
         {state.swing.title}
       </strong>
-      <span className="min-w-0 truncate text-xs opacity-80">
+      <span className="min-w-13 shrink-10 truncate text-xs opacity-80">
         {VIEW_WORDS[clip.view]}
         {!state.mirrored && ` · ${state.swing.hand}-handed`}
       </span>
