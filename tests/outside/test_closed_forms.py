@@ -105,8 +105,9 @@ class ShakenTests(TestCase):
             return KINDS[reading].formula(Look(Scene(SwingRecord("right", shown))))
 
         column = CHECKPOINTS.index("top")
-        sources, variances = at_top(clips).by_source()
-        marks = [row[column] for name, row in zip(sources, variances, strict=True) if name.startswith("mark")]
+        found = at_top(clips).by_source()
+        rows = zip(found.names[0], found.squares, strict=True)
+        marks = [row[column] for name, row in rows if name.startswith("mark")]
         said = float(np.sqrt(np.sum(marks)))
         values = [at_top(tuple(shaken(clip, random) for clip in clips)).value[column] for _ in range(SHAKES)]
         done = float(np.std(values))

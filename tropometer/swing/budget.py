@@ -1,12 +1,15 @@
-"""Where the error of a reading comes from."""
+"""Where the errors of readings come from."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import lru_cache
 
 import numpy as np
 
-from tropometer.swing.measured import NORMAL_95, Array, Measured
+from tropometer.swing.arrays import Frames
+from tropometer.swing.measured import NORMAL_95, Measured
+from tropometer.swing.origins import variances
 from tropometer.swing.reading import Share
 
 # What each kind of source is called in a budget.
@@ -17,40 +20,54 @@ BUDGET = {
     "stand": "where the player stands",
     "moment": "time between frames",
 }
+WORDS = tuple(BUDGET.values())
 LEAST_SHARE = 1e-3
 
 
-class Budget:
-    """The error of a reading at n moments: `u95` (n,), and its variance by source."""
+class Budgets:
+    """The errors of readings at n moments: `u95` (readings, n), and what their variance comes from."""
 
-    def __init__(self, measured: Measured, count: int) -> None:
-        self.sources, squares = measured.by_source()
-        squares = np.broadcast_to(squares, (len(squares), count))
-        whole = squares.sum(axis=0)
+    def __init__(self, values: Sequence[Measured], count: int) -> None:
+        found = variances([value.slopes for value in values], count)
+        whole = found.whole()
         self.u95 = NORMAL_95 * np.sqrt(whole)
-        self._largest = squares.argmax(axis=0).tolist() if self.sources else []
+        self._names = found.names
+        self._largest = [
+            found.squares[first : first + len(names)].argmax(axis=0).tolist() if names else []
+            for first, names in zip(found.firsts, found.names, strict=True)
+        ]
+        by_kind = np.zeros((len(values) * len(WORDS), count))
+        np.add.at(by_kind, _kinds(found.names), found.squares)
         with np.errstate(divide="ignore", invalid="ignore"):
-            self._shares = (_by_kind(self.sources) @ squares / whole).T.tolist()
+            shares = by_kind.reshape(len(values), len(WORDS), count) / whole[:, None]
+        order = np.argsort(-shares, axis=1)
+        self._order = order.swapaxes(1, 2).tolist()
+        self._shares = np.take_along_axis(shares, order, axis=1).swapaxes(1, 2).tolist()
+        self._told = (shares > LEAST_SHARE).sum(axis=1).tolist()
 
-    def largest(self, column: int) -> str:
-        """The source that brings most of one moment's variance, in words."""
-        if not self.u95[column] > 0:
+    def largest(self, reading: int, column: int) -> str:
+        """The source that brings most of the variance at one moment, in words."""
+        if not self.u95[reading, column] > 0:
             return ""
-        kind, _, what = self.sources[self._largest[column]].partition(": ")
+        kind, _, what = self._names[reading][self._largest[reading][column]].partition(": ")
         return what if kind == "mark" else f"{BUDGET[kind]}, {what}"
 
-    def shares(self, column: int) -> tuple[Share, ...]:
-        """Shares of one moment's variance by kind of source, the largest first."""
-        named = zip(self._shares[column], BUDGET.values(), strict=True)
-        falling = sorted((each for each in named if each[0] > LEAST_SHARE), reverse=True)
-        return tuple(Share(kind, share) for share, kind in falling)
+    def shares(self, reading: int, column: int) -> tuple[Share, ...]:
+        """Shares of the variance at one moment by kind of source, the largest first."""
+        told = self._told[reading][column]
+        kinds, shares = self._order[reading][column][:told], self._shares[reading][column][:told]
+        return tuple(map(Share, map(WORDS.__getitem__, kinds), shares))
 
 
-@lru_cache(maxsize=1024)
-def _by_kind(sources: tuple[str, ...]) -> Array:
-    """Which of the sources are of which kind (kinds, sources): 1 where they are, else 0."""
+@lru_cache(maxsize=64)
+def _kinds(names: tuple[tuple[str, ...], ...]) -> Frames:
+    """For each source of each reading, which kind of which reading it is, counted through."""
     kinds = list(BUDGET)
-    of_kind = np.zeros((len(kinds), len(sources)))
-    for i, source in enumerate(sources):
-        of_kind[kinds.index(source.partition(":")[0]), i] = 1
-    return of_kind
+    return np.array(
+        [
+            reading * len(kinds) + kinds.index(source.partition(":")[0])
+            for reading, sources in enumerate(names)
+            for source in sources
+        ],
+        int,
+    )

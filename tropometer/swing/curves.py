@@ -7,8 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from tropometer.swing import readings  # noqa: F401  they register themselves
-from tropometer.swing.measured import Array, Frames
+from tropometer.swing.arrays import Array, Frames
 from tropometer.swing.names import CHECKPOINTS, View
+from tropometer.swing.presence import Presence
 from tropometer.swing.reading import KINDS, Look
 from tropometer.swing.record import SwingRecord
 from tropometer.swing.refusal import usable
@@ -41,19 +42,18 @@ def series(record: SwingRecord, ids: tuple[str, ...] | None = None) -> list[Seri
     if clip.impact_between:
         struck = (struck + clip.frame_times_s[impact + 1]) / 2
     times = np.array(clip.frame_times_s)[frames] - struck
-    found = []
-    for kind in KINDS.values():
-        if not kind.changing or (ids is not None and kind.id not in ids):
-            continue
-        look = Look(scene)
+    kinds = [kind for kind in KINDS.values() if kind.changing and (ids is None or kind.id in ids)]
+    looks = [Look(scene) for _ in kinds]
+    values = np.empty((len(kinds), len(frames)))
+    u95 = np.empty_like(values)
+    for i, (kind, look) in enumerate(zip(kinds, looks, strict=True)):
         measured = kind.formula(look)
-        value, u95 = measured.value, measured.u95
-        ok = usable(scene, kind, look, len(frames)) & np.isfinite(value) & np.isfinite(u95)
-        if ok.sum() > 1:
-            found.append(
-                Series(kind.id, frames, times, np.where(ok, value, np.nan), np.where(ok, u95, np.nan))
-            )
-    return found
+        values[i], u95[i] = measured.value, measured.u95
+    ok = usable(Presence(scene, looks), kinds, looks) & np.isfinite(values) & np.isfinite(u95)
+    values, u95 = np.where(ok, values, np.nan), np.where(ok, u95, np.nan)
+    return [
+        Series(kind.id, frames, times, values[i], u95[i]) for i, kind in enumerate(kinds) if ok[i].sum() > 1
+    ]
 
 
 def moments_of(scene: Scene, view: View, frames: Frames) -> Moments:

@@ -9,7 +9,7 @@ from typing import Literal
 
 import numpy as np
 
-from tropometer.swing.measured import Array
+from tropometer.swing.arrays import Array
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
 from tropometer.swing.reading import Reading, Unit
 from tropometer.swing.readings.pelvis import POST_M

@@ -4,53 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from functools import lru_cache
 
 import numpy as np
-import numpy.typing as npt
 
-Array = npt.NDArray[np.float64]
-Flags = npt.NDArray[np.bool_]
-Frames = npt.NDArray[np.int64]
+from tropometer.swing.arrays import Array, Flags
+from tropometer.swing.origins import Origin, Variances, sources, variances
 
 NORMAL_95 = 1.959964
 ONE = np.ones((1, 1))
 UNCHANGED = 1.0  # the slope of what is only added to
-
-
-@dataclass(frozen=True, eq=False)
-class Sources:
-    """The sources of some errors in their order: each one's name, and how many of the errors are its."""
-
-    widths: tuple[tuple[str, int], ...]
-
-
-@lru_cache(maxsize=4096)
-def sources(*widths: tuple[str, int]) -> Sources:
-    """The same object for the same sources, so that what follows from it is found out once."""
-    return Sources(widths)
-
-
-class Origin:
-    """A quantity with k coordinates, at one moment or at n, and what independent errors do to them.
-
-    `effects` (k, Q, 1 or n) holds what one standard deviation of each of Q errors does.
-    """
-
-    __slots__ = ("effects", "sources")
-
-    def __init__(self, effects: Array, sources: Sources) -> None:
-        self.effects = effects
-        self.sources = sources
-
-    def moved_by(self, slope: Array) -> Array:
-        """What the errors do (Q, 1 or n) to a value with this slope (k, 1 or n) along the coordinates."""
-        # Most values hang on one coordinate alone.
-        felt = [k for k in range(len(slope)) if slope[k].any()] or [0]
-        total = slope[felt[0]] * self.effects[felt[0]]
-        for k in felt[1:]:
-            total += slope[k] * self.effects[k]
-        return np.asarray(total)
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -71,26 +33,14 @@ class Measured:
         effects = np.asarray(sd, float).reshape(1, 1, -1)
         return cls(np.asarray(value, float), {Origin(effects, sources((source, 1))): ONE})
 
-    def by_source(self) -> tuple[tuple[str, ...], Array]:
-        """The sources of its error, and the variance that each brings (sources, n)."""
-        count = self.value.size
-        if not self.slopes:
-            return (), np.zeros((0, count))
-        names, order, errors, firsts = _together(tuple(origin.sources for origin in self.slopes))
-        moved = np.empty((len(order), count))
-        row = 0
-        for origin, slope in self.slopes.items():
-            own = origin.moved_by(slope)
-            moved[row : row + len(own)] = own
-            row += len(own)
-        total = np.add.reduceat(moved[order], errors, axis=0)
-        return names, np.add.reduceat(total * total, firsts, axis=0)
+    def by_source(self) -> Variances:
+        """Its variance, and what each source brings of it."""
+        return variances((self.slopes,), self.value.size)
 
     @property
     def variance(self) -> Array:
         """Square of the standard deviation."""
-        whole = self.by_source()[1].sum(axis=0)
-        return whole if self.value.ndim else np.asarray(whole[0])
+        return self.by_source().whole().reshape(self.value.shape)
 
     @property
     def sd(self) -> Array:
@@ -145,6 +95,9 @@ def combined(value: Array | float, *slopes: tuple[Measured, Array | float]) -> M
     """A value that depends on others with these slopes."""
     total: dict[Origin, Array] = {}
     for other, slope in slopes:
+        if slope is UNCHANGED and not total:
+            total.update(other.slopes)
+            continue
         for origin, way in other.slopes.items():
             own = way if slope is UNCHANGED else slope * way
             total[origin] = total[origin] + own if origin in total else own
@@ -159,31 +112,6 @@ def coordinates(values: Array, effects: Mapping[str, Array]) -> tuple[Measured, 
         Measured(np.asarray(value), {origin: way[:, None]})
         for value, way in zip(values, np.eye(len(values)), strict=True)
     )
-
-
-@lru_cache(maxsize=4096)
-def _together(all_sources: tuple[Sources, ...]) -> tuple[tuple[str, ...], Frames, Frames, Frames]:
-    """How the errors of several origins, one below the other, are put together.
-
-    The sources; an order of the rows in which the same error's stand together; where each error begins in
-    that order; and where each source begins among the errors.
-    """
-    rows: dict[str, dict[int, list[int]]] = {}
-    row = 0
-    for each in all_sources:
-        for source, width in each.widths:
-            for i in range(width):
-                rows.setdefault(source, {}).setdefault(i, []).append(row)
-                row += 1
-    order: list[int] = []
-    errors: list[int] = []
-    firsts: list[int] = []
-    for of_source in rows.values():
-        firsts.append(len(errors))
-        for same in of_source.values():
-            errors.append(len(order))
-            order += same
-    return tuple(rows), np.array(order), np.array(errors), np.array(firsts)
 
 
 def hypot(*sides: Measured) -> Measured:

@@ -10,7 +10,8 @@ import math
 import numpy as np
 from scipy.signal import savgol_coeffs, savgol_filter
 
-from tropometer.swing.measured import NORMAL_95, Array
+from tropometer.swing.arrays import Array
+from tropometer.swing.measured import NORMAL_95
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, spoken
 from tropometer.swing.reading import Need, Reading, Refused, Share
 from tropometer.swing.record import Clip, Pressure, SwingRecord

@@ -8,7 +8,8 @@ from typing import Literal
 
 import numpy as np
 
-from tropometer.swing.measured import Array, Flags, Measured, where
+from tropometer.swing.arrays import Array, Flags
+from tropometer.swing.measured import Measured, where
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
 from tropometer.swing.scene.scene import Place, Scene, middle
 
@@ -72,12 +73,16 @@ class Refused(Exception):
         self.needs = needs
 
 
+# A mark that a reading uses, at a checkpoint, or (None) at the moment itself.
+Use = tuple[str, Checkpoint | None]
+
+
 @dataclass
 class Look:
     """A scene as one reading sees it: hands out places, remembers which it used and what it refused."""
 
     scene: Scene
-    used: list[tuple[str, Checkpoint | None]] = field(default_factory=list)  # None: at the moment itself
+    used: dict[Use, None] = field(default_factory=dict)  # in the order of their first use
     refused: list[tuple[Flags, str]] = field(default_factory=list)
 
     def here(self, name: str) -> Place:
@@ -95,6 +100,12 @@ class Look:
         self._use(name, None)
         self._use(name, "address")
         return self.scene.moved(name)
+
+    def bend(self, near: str, joint: str, far: str, checkpoint: Checkpoint | None = None) -> Measured:
+        """180° less the inside angle of a limb at its joint, at every moment or at one checkpoint."""
+        for name in (near, joint, far):
+            self._use(name, checkpoint)
+        return self.scene.bend(near, joint, far, checkpoint)
 
     def middle(self, part: str) -> Place:
         """Half-way between a lead and a trail mark."""
@@ -126,8 +137,7 @@ class Look:
         return np.asarray(self.scene.through[self.scene.here])
 
     def _use(self, name: str, checkpoint: Checkpoint | None) -> None:
-        if (name, checkpoint) not in self.used:
-            self.used.append((name, checkpoint))
+        self.used[name, checkpoint] = None
 
 
 Formula = Callable[[Look], Measured]

@@ -12,10 +12,10 @@ from typing import Any, cast
 
 import numpy as np
 
+from tropometer.swing.arrays import Array
 from tropometer.swing.camera.facts import CameraFacts, FloorLength, PlumbLine
 from tropometer.swing.camera.mat import Mat
 from tropometer.swing.camera.motion import CameraMotion
-from tropometer.swing.measured import Array
 from tropometer.swing.names import (
     CHECKPOINTS,
     EVENTS,

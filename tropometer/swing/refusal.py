@@ -2,29 +2,30 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 
-from tropometer.swing.measured import Array
+from tropometer.swing.arrays import Flags
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View, spoken
+from tropometer.swing.presence import Presence
 from tropometer.swing.reading import Kind, Look, Need, Refused
 from tropometer.swing.scene.scene import Scene
 
 
-def usable(scene: Scene, kind: Kind, look: Look, count: int) -> Array:
-    """At which moments one set of views has all marks, and nothing was refused."""
-    ok = np.zeros(count, bool)
-    for views in kind.seen:
-        if any(view not in scene.eyes or not _scaled(scene, kind, view) for view in views):
-            continue
-        having = np.ones(count, bool)
-        for name, checkpoint in look.used:
-            for view in views:
-                has = scene.has(view, name)
-                having &= has[scene.here] if checkpoint is None else bool(has[scene.column(checkpoint)])
-        ok |= having
-    for flags, _ in look.refused:
-        ok &= ~np.broadcast_to(flags, ok.shape)
-    return ok
+def usable(presence: Presence, kinds: Sequence[Kind], looks: Sequence[Look]) -> Flags:
+    """Where one set of views has all marks, and nothing was refused (readings, moments)."""
+    scene = presence.scene
+    count = len(scene.through[scene.here])
+    found = np.zeros((len(kinds), count), bool)
+    for i, (ok, kind, look) in enumerate(zip(found, kinds, looks, strict=True)):
+        for views in kind.seen:
+            if all(view in scene.eyes and _scaled(scene, kind, view) for view in views):
+                first, *others = (presence.complete[view][i] for view in views)
+                ok |= np.logical_and(first, *others) if others else first
+        for flags, _ in look.refused:
+            ok &= ~flags
+    return found
 
 
 def _scaled(scene: Scene, kind: Kind, view: View) -> bool:

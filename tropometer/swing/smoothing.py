@@ -12,12 +12,10 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
-import numpy.typing as npt
 from scipy.interpolate import PchipInterpolator
 from scipy.signal import filtfilt
 
-Array = npt.NDArray[np.float64]
-Flags = npt.NDArray[np.bool_]
+from tropometer.swing.arrays import Array, Flags
 
 PASSES = (np.sqrt(2) - 1) ** 0.25
 LONGEST_GAP_S = 0.05

@@ -14,8 +14,9 @@ from itertools import pairwise
 
 import numpy as np
 
+from tropometer.swing.arrays import Array
 from tropometer.swing.curves import Series
-from tropometer.swing.measured import NORMAL_95, Array
+from tropometer.swing.measured import NORMAL_95
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, Event, spoken
 from tropometer.swing.reading import Group, Need, Reading, Share, Unit
 from tropometer.swing.record import Clip, SwingRecord

@@ -9,7 +9,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from tropometer.swing.measured import Array
+from tropometer.swing.arrays import Array
 from tropometer.swing.usual_places import USUAL
 
 STATURE_M = 1.75
@@ -58,6 +58,18 @@ def share_kept(name: str, axis: int) -> float:
     if axis == 0 and part_of(name) in LEG:
         return 0.8
     return 0.85 if part_of(name) in FOOT else 0.5
+
+
+@lru_cache(maxsize=64)
+def shares_kept(names: tuple[str, ...]) -> Array:
+    """`share_kept` of several marks along T and B (2, marks)."""
+    return np.array([[share_kept(name, axis) for name in names] for axis in (0, 1)])
+
+
+@lru_cache(maxsize=64)
+def spreads_m(names: tuple[str, ...], stature_m: float) -> Array:
+    """`spread_m` of several marks along T and B (2, marks)."""
+    return np.array([[spread_m(name, axis, stature_m) for name in names] for axis in (0, 1)])
 
 
 def part_of(name: str) -> str:

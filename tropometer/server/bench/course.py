@@ -7,8 +7,8 @@ import numpy as np
 from tropometer.server.bench.measure import reading_out, ready_clips, record_of
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.tracking import tracks_stale
+from tropometer.swing.arrays import Array
 from tropometer.swing.curves import Series
-from tropometer.swing.measured import Array
 from tropometer.swing.read import read, read_whole
 from tropometer.swing.reading import KINDS
 from tropometer.swing.schools import SCHOOLS

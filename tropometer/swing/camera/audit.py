@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from tropometer.swing.camera.pinhole import Array, Pinhole
+from tropometer.swing.arrays import Array
+from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import SOURCE, SolvedCamera
 from tropometer.swing.measured import Measured, coordinates
 from tropometer.swing.scene.eye import Eye

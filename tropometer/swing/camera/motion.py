@@ -7,7 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
-from tropometer.swing.measured import Array, Frames
+from tropometer.swing.arrays import Array, Frames
 
 
 @dataclass(frozen=True, eq=False)

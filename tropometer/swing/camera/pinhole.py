@@ -12,11 +12,9 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-import numpy.typing as npt
 
+from tropometer.swing.arrays import Array
 from tropometer.swing.names import View
-
-Array = npt.NDArray[np.float64]
 
 # Rows: right, down, ahead of a camera that stands square, in T, B, U.
 SQUARE: dict[View, Array] = {

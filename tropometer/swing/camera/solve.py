@@ -16,6 +16,7 @@ from functools import cached_property
 import numpy as np
 from scipy.optimize import least_squares
 
+from tropometer.swing.arrays import Array
 from tropometer.swing.camera.facts import (
     DISTANCE_SD,
     HEIGHT_SD_M,
@@ -23,7 +24,7 @@ from tropometer.swing.camera.facts import (
     CameraFacts,
     FloorLength,
 )
-from tropometer.swing.camera.pinhole import Array, Pinhole
+from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.measured import Measured, coordinates
 from tropometer.swing.names import View
 

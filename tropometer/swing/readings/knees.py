@@ -5,7 +5,6 @@ from __future__ import annotations
 from tropometer.swing.measured import Measured, degrees_of
 from tropometer.swing.names import Checkpoint
 from tropometer.swing.reading import BOTH, DOWN_THE_LINE, FACE_ON, Look, reading
-from tropometer.swing.scene.scene import bend_between
 
 # A bend toward a face-on camera does not show: from there alone it is never given as a bend.
 SIDEWAYS = (BOTH, DOWN_THE_LINE)
@@ -80,10 +79,5 @@ def lead_leg_knee_offset(look: Look) -> Measured:
 
 
 def _flex(look: Look, side: str, at: Checkpoint | None = None) -> Measured:
-    """180° less the inside angle of a leg, now or at a checkpoint: from the thigh's way to the shank's."""
-    hip, knee, ankle = (
-        look.at(f"{side}_{part}", at) if at else look.here(f"{side}_{part}")
-        for part in ("hip", "knee", "ankle")
-    )
-    source = f"depth: how the {side} knee stands aside{f' at {at}' if at else ''}"
-    return bend_between(knee.minus(hip), ankle.minus(knee), source)
+    """180° less the inside angle of a leg, now or at a checkpoint."""
+    return look.bend(f"{side}_hip", f"{side}_knee", f"{side}_ankle", at)

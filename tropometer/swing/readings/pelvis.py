@@ -50,10 +50,11 @@ def trail_hip_gap(look: Look) -> Measured:
 def trail_hip_gap_share(look: Look) -> Measured:
     """Trail hip gap divided by the gap at address."""
     start = look.at("trail_hip_edge", "address").t - look.at("trail_foot_outer", "address").t
+    gap_m, u95_m = float(start.value), float(start.u95)
     look.refuse(
-        start.value <= start.u95,
-        f"The gap at address ({float(start.value) * 100:.1f} cm) is not larger than its error "
-        f"({float(start.u95) * 100:.1f} cm), so a share of it says nothing.",
+        gap_m <= u95_m,
+        f"The gap at address ({gap_m * 100:.1f} cm) is not larger than its error "
+        f"({u95_m * 100:.1f} cm), so a share of it says nothing.",
     )
     return look.moved("trail_hip_edge").t / start + 1
 

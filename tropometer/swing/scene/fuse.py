@@ -15,7 +15,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from tropometer.swing.camera.pinhole import Array, Pinhole
+from tropometer.swing.arrays import Array
+from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.scene.eye import Eye
 
 STEPS = 3
@@ -79,8 +80,8 @@ def fuse(views: Sequence[Seen], usual: Array, usual_sd: Array, speed: Array) -> 
         # How the places answer to a shift of the whitened pixels of this view.
         answer = _times(inverse, slope.swapaxes(0, 1))
         here = places + view.eye.origin[:, None]
-        own = _pixels(view.eye.solved.camera, here)
-        shifted = np.stack([_pixels(camera, here) - own for camera in view.eye.solved.moved], axis=1)
+        seen_by = _pixels((view.eye.solved.camera, *view.eye.solved.moved), here)
+        shifted = seen_by[:, 1:] - seen_by[:, :1]
         by_camera = np.nan_to_num(shifted / view.sd_px) + _along(slope, view.eye.origin_by_camera)
         moved = np.sum(slope * speed, axis=1) * view.moment_s
         effects += [
@@ -118,23 +119,26 @@ def _inverse(whole: Array) -> Array:
     return np.asarray(cofactors / determinant)
 
 
-def _ahead(camera: Pinhole, points: Array) -> tuple[Array, Array]:
-    """Points (3, n) from the camera as right and down by ahead (2, n), and how far ahead (n,)."""
-    right, down, ahead = camera.rotation @ (points - camera.eye[:, None])
-    ahead = np.where(ahead > 1e-6, ahead, np.nan)
-    return np.array([right / ahead, down / ahead]), ahead
-
-
-def _pixels(camera: Pinhole, points: Array) -> Array:
-    """Pixels (2, n) of points (3, n), from the picture's middle."""
-    flat, _ = _ahead(camera, points)
-    return flat * camera.focal_px
+def _pixels(cameras: Sequence[Pinhole], points: Array) -> Array:
+    """Pixels of points (3, n) in several cameras (2, cameras, n), from their pictures' middles."""
+    eyes = np.array([camera.eye for camera in cameras])[..., None]
+    seen = np.array([camera.rotation for camera in cameras]) @ (points - eyes)
+    focal_px = np.array([camera.focal_px for camera in cameras])[:, None]
+    pixels: Array = seen[:, :2].swapaxes(0, 1) * (focal_px / _ahead(seen[:, 2]))
+    return pixels
 
 
 def _project(camera: Pinhole, points: Array) -> tuple[Array, Array]:
     """Pixels (2, n) of points (3, n), and their slopes (2, 3, n) along T, B and U."""
     rotation = camera.rotation
-    flat, ahead = _ahead(camera, points)
+    seen = rotation @ (points - camera.eye[:, None])
+    ahead = _ahead(seen[2])
+    flat = seen[:2] / ahead
     pixels = flat * camera.focal_px + np.array([[camera.width / 2], [camera.height / 2]])
     slopes = (rotation[:2, :, None] - flat[:, None] * rotation[2][:, None]) * (camera.focal_px / ahead)
     return pixels, slopes
+
+
+def _ahead(metres: Array) -> Array:
+    """How far ahead; what lies behind a camera has no pixel and becomes NaN."""
+    return np.where(metres > 1e-6, metres, np.nan)

@@ -2,31 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from typing import NamedTuple
 
 import numpy as np
 
+from tropometer.swing.arrays import Array, Flags, Frames
 from tropometer.swing.camera.solve import Unsolved
-from tropometer.swing.measured import (
-    Array,
-    Flags,
-    Frames,
-    Measured,
-    Origin,
-    Sources,
-    combined,
-    degrees_of,
-    hypot,
-    sources,
-)
+from tropometer.swing.measured import Measured, combined, hypot
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View, spoken
+from tropometer.swing.origins import Origin, Sources, sources, variances
 from tropometer.swing.record import Clip, SwingRecord
 from tropometer.swing.scene.eye import FEET, SOLE_SD_M, Eye, eye_of
 from tropometer.swing.scene.fuse import DEPTH, OF_A_VIEW, Fused, Seen, fuse
-from tropometer.swing.usual import SPEED_SPREAD, STATURE_M, kept_as, share_kept, spread_m, usual
+from tropometer.swing.usual import SPEED_SPREAD, STATURE_M, kept_as, shares_kept, spreads_m, usual
 
 WAYS = np.eye(3)[..., None]
 SEEN_ALONG: tuple[View, View] = ("face_on", "down_the_line")  # which view shows T, and which B
@@ -47,6 +38,7 @@ STANDS: dict[str, tuple[Checkpoint, ...]] = {
     "lead_heel": ("address", "shaft_down", "impact"),
     "trail_heel": ("address", "shaft_back", "arm_back", "top"),
 }
+STANDING = {name: np.array([at in stands for at in CHECKPOINTS]) for name, stands in STANDS.items()}
 
 
 class Place(NamedTuple):
@@ -67,9 +59,8 @@ def middle(a: Place, b: Place) -> Place:
 
 
 def angle_between(a: Place, b: Place) -> Measured:
-    """Angle between two directions, degrees, 0 to 180: of what they do not share, against what they do."""
-    across = hypot(a.b * b.u - a.u * b.b, a.u * b.t - a.t * b.u, a.t * b.b - a.b * b.t)
-    return degrees_of(across, a.t * b.t + a.b * b.b + a.u * b.u)
+    """Angle between two directions, degrees, 0 to 180."""
+    return _angle_and_normal(a, b)[0]
 
 
 def bend_between(a: Place, b: Place, source: str) -> Measured:
@@ -78,21 +69,40 @@ def bend_between(a: Place, b: Place, source: str) -> Measured:
     A bend s out of the plane makes the whole √(bend² + s²). What s is on average does so here, and its
     spread widens the error: as s²/√2·bend for large bends, as the 0.6 s of a folded normal for none.
     """
-    bend = angle_between(a, b)
-    (at, ab, au), (bt, bb, bu) = ([each.value for each in way] for way in (a, b))
-    normal = np.array([ab * bu - au * bb, au * bt - at * bu, at * bb - ab * bt])
+    bend, normal = _angle_and_normal(a, b)
     with np.errstate(divide="ignore", invalid="ignore"):
-        normal = np.degrees(normal / np.linalg.norm(normal, axis=0))
-        by_a = normal / np.sqrt(at**2 + ab**2 + au**2)
-        by_b = normal / np.sqrt(bt**2 + bb**2 + bu**2)
-        aside = combined(
-            np.zeros_like(bend.value),
-            *((each, -slope) for each, slope in zip(a, by_a, strict=True)),
-            *((each, slope) for each, slope in zip(b, by_b, strict=True)),
-        ).variance
+        by_a, by_b = (np.degrees(normal / np.sqrt(np.sum(_values(way) ** 2, axis=0))) for way in (a, b))
+        aside = _hanging_on(np.zeros_like(bend.value), (a, -by_a), (b, by_b)).variance
         whole = np.sqrt(bend.value**2 + aside)
         spread = aside / np.sqrt(2 * bend.value**2 + FOLDED * aside)
         return combined(whole, (bend, bend.value / whole)) + Measured.of(0.0, spread, source)
+
+
+def _angle_and_normal(a: Place, b: Place) -> tuple[Measured, Array]:
+    """The angle, degrees, and the unit vector (3, …) across both: turning about it opens the angle."""
+    way_a, way_b = _values(a), _values(b)
+    across = _cross(way_a, way_b)
+    size = np.sqrt(np.sum(across * across, axis=0))
+    angle = np.degrees(np.arctan2(size, np.sum(way_a * way_b, axis=0)))
+    with np.errstate(divide="ignore", invalid="ignore"):
+        normal = across / size
+        by_a = np.degrees(_cross(way_a, normal) / np.sum(way_a * way_a, axis=0))
+        by_b = np.degrees(_cross(normal, way_b) / np.sum(way_b * way_b, axis=0))
+    return _hanging_on(angle, (a, by_a), (b, by_b)), normal
+
+
+def _cross(a: Array, b: Array) -> Array:
+    """Products across (3, …), which `numpy.cross` takes six times as long for."""
+    return np.array([a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]])
+
+
+def _values(place: Place) -> Array:
+    return np.array([each.value for each in place])
+
+
+def _hanging_on(value: Array, *places: tuple[Place, Array]) -> Measured:
+    """A value with these slopes along T, B and U of some places."""
+    return combined(value, *(pair for place, ways in places for pair in zip(place, ways, strict=True)))
 
 
 def length_of(way: Place, source: str) -> Measured:
@@ -102,7 +112,8 @@ def length_of(way: Place, source: str) -> Measured:
     the law of propagation (JCGM 100:2008, 5.1.2, note), which matters where a depth is only what is usual.
     """
     first = hypot(*way)
-    across = np.maximum(sum(each.variance for each in way) - first.variance, 0.0)
+    *along, whole = variances([each.slopes for each in (*way, first)], first.value.size).whole()
+    across = np.maximum(sum(along) - whole, 0.0).reshape(first.value.shape)
     with np.errstate(divide="ignore", invalid="ignore"):
         second = across / first.value
         return first + Measured.of(second / 2, second / np.sqrt(2), source)
@@ -132,6 +143,7 @@ class Scene:
         self.tall = record.stature_m or STATURE_M
         self._cuts: dict[tuple[str, int | None], Place] = {}
         self._moves: dict[str, Place] = {}
+        self._bends: dict[tuple[str, str, str, Checkpoint | None], Measured] = {}
         self.clips: dict[View, Clip] = {}
         for clip in record.clips:
             self.clips.setdefault(clip.view, clip)
@@ -172,7 +184,15 @@ class Scene:
 
     def has(self, view: View, name: str) -> Flags:
         """In which columns a view has a mark."""
-        return self._having.get((view, name), self._nowhere)
+        return (
+            np.asarray(self._seen[view][self._names.get(name, -1)]) if view in self._seen else self._nowhere
+        )
+
+    def marked(self, view: View, names: Sequence[str]) -> Flags:
+        """In which columns a view has each of some marks (names, columns)."""
+        if view not in self._seen:
+            return np.zeros((len(names), len(self.through)), bool)
+        return np.asarray(self._seen[view][[self._names.get(name, -1) for name in names]])
 
     def place(self, name: str) -> Place:
         """A mark at every moment asked for; NaN where no view has it."""
@@ -184,17 +204,38 @@ class Scene:
         """A mark at one checkpoint."""
         column = self.column(checkpoint)
         if (name, column) not in self._cuts:
-            row = self._cut(name, slice(column, column + 1), f" at {spoken(checkpoint)}")
-            self._cuts[name, column] = Place(*(Measured(each.value[0], each.slopes) for each in row))
+            self._cuts[name, column] = self._cut(name, column, f" at {spoken(checkpoint)}")
         return self._cuts[name, column]
 
     def moved(self, name: str) -> Place:
         """How far a mark has gone since address; nothing at address itself, where both are the same mark."""
         if name not in self._moves:
-            away = self.place(name).minus(self.at(name, "address"))
-            still = self.same_as("address")
-            self._moves[name] = Place(*(_zeroed(each, still) for each in away))
+            gone = self._gone
+            ways = zip(self.place(name), self.at(name, "address"), strict=True)
+            self._moves[name] = Place(
+                *(
+                    combined(np.where(gone, now.value - then.value, 0.0), (now, gone), (then, -gone))
+                    for now, then in ways
+                )
+            )
         return self._moves[name]
+
+    @cached_property
+    def _gone(self) -> Array:
+        """0 where a moment is the very frame of address, else 1."""
+        return np.where(self.same_as("address"), 0.0, 1.0)
+
+    def bend(self, near: str, joint: str, far: str, checkpoint: Checkpoint | None) -> Measured:
+        """180° less the inside angle of a limb at its joint: from the near part's way to the far part's."""
+        key = (near, joint, far, checkpoint)
+        if key not in self._bends:
+            a, b, c = (
+                self.at(name, checkpoint) if checkpoint else self.place(name) for name in (near, joint, far)
+            )
+            then = f" at {spoken(checkpoint)}" if checkpoint else ""
+            source = f"depth: how the {spoken(joint)} stands aside{then}"
+            self._bends[key] = bend_between(b.minus(a), c.minus(b), source)
+        return self._bends[key]
 
     def same_as(self, checkpoint: Checkpoint) -> Flags:
         """Which of the moments are the very frames of a checkpoint."""
@@ -215,9 +256,11 @@ class Scene:
         return np.zeros(len(self.through), bool)
 
     @cached_property
-    def _having(self) -> dict[tuple[View, str], Flags]:
-        found = {view: np.isfinite(pixels[0]) for view, pixels in self._pixels.items()}
-        return {(view, name): found[view][row] for view in found for name, row in self._names.items()}
+    def _seen(self) -> dict[View, Flags]:
+        """Where each view has marks (marks + 1, columns); the last row is of marks that nobody set."""
+        return {
+            view: np.vstack([np.isfinite(pixels[0]), self._nowhere]) for view, pixels in self._pixels.items()
+        }
 
     @cached_property
     def _pixels(self) -> dict[View, Array]:
@@ -238,7 +281,7 @@ class Scene:
         shape = (3, len(names), len(self.through))
         means, speeds = usual(names, self.through, self.tall)
         kept = np.zeros((3, len(names), 1))
-        kept[:2, :, 0] = [[share_kept(name, axis) for name in names] for axis in (0, 1)]
+        kept[:2, :, 0] = shares_kept(names)
         kept = np.broadcast_to(kept, shape)
         views = [
             Seen(
@@ -267,14 +310,14 @@ class Scene:
         """How unsure usual places are (3, marks, columns): only where no view tells does it count."""
         spreads = np.full((3, len(self._names), len(self.through)), UNKNOWN_M)
         for axis, view in enumerate(SEEN_ALONG):
-            own = np.array([[spread_m(name, axis, self.tall)] for name in self._names])
+            own = spreads_m(tuple(self._names), self.tall)[axis][:, None]
             seen = np.isfinite(self._pixels[view][0]) if view in self._pixels else False
             spreads[axis] = np.where(seen, UNKNOWN_M, own)
         nearest = np.rint(self.through)
         near = np.abs(self.through - nearest) < 0.5
         for name in FEET:
             if name in self._names:
-                stands = near & np.isin(nearest, [CHECKPOINTS.index(at) for at in STANDS[name]])
+                stands = near & STANDING[name][nearest.astype(int)]
                 spreads[2, self._names[name], stands] = STANDING_U_M
                 spreads[2, self._names[name], stands & (nearest == 0)] = SOLE_SD_M
         if "ball" in self._names:
@@ -294,12 +337,14 @@ class Scene:
     def _leading(self) -> View:
         return "face_on" if "face_on" in self.clips else "down_the_line"
 
-    def _cut(self, name: str, columns: slice, words: str) -> Place:
+    def _cut(self, name: str, columns: slice | int, words: str) -> Place:
         row = self._names.get(name)
         if row is None:
-            nowhere = np.full(len(self.through), np.nan)[columns]
+            nowhere = np.asarray(np.full(len(self.through), np.nan)[columns])
             return Place(*(Measured(nowhere) for _ in range(3)))
-        origin = Origin(self._fused.effects[:, :, row, columns], _sources(name, words, tuple(self.eyes)))
+        effects = self._fused.effects[:, :, row, columns]
+        effects = effects if isinstance(columns, slice) else effects[..., None]
+        origin = Origin(effects, _sources(name, words, tuple(self.eyes)))
         places = self._fused.places[:, row, columns]
         return Place(*(Measured(places[axis], {origin: WAYS[axis]}) for axis in range(3)))
 
@@ -329,8 +374,3 @@ def _marks_on(clip: Clip, names: Iterable[str], frames: list[int]) -> Array:
         found[:2, row, at] = still.T
         found[2, row, at] = np.hypot(found[2, row, at], sd_px)
     return found
-
-
-def _zeroed(value: Measured, flags: Flags) -> Measured:
-    kept = np.where(flags, 0.0, 1.0)
-    return combined(np.where(flags, 0.0, value.value), (value, kept))

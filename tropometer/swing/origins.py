@@ -1,0 +1,137 @@
+"""Where errors come from, and what they do to the values that hang on them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from tropometer.swing.arrays import Array, Frames
+
+
+@dataclass(frozen=True, eq=False)
+class Sources:
+    """The sources of some errors in their order: each one's name, and how many of the errors are its."""
+
+    widths: tuple[tuple[str, int], ...]
+
+
+@lru_cache(maxsize=4096)
+def sources(*widths: tuple[str, int]) -> Sources:
+    """The same object for the same sources, so that what follows from it is found out once."""
+    return Sources(widths)
+
+
+class Origin:
+    """A quantity with k coordinates, at one moment or at n, and what independent errors do to them.
+
+    `effects` (k, Q, 1 or n) holds what one standard deviation of each of Q errors does.
+    """
+
+    __slots__ = ("effects", "sources")
+
+    def __init__(self, effects: Array, sources: Sources) -> None:
+        self.effects = effects
+        self.sources = sources
+
+
+Slopes = Mapping[Origin, Array]
+
+
+@dataclass(frozen=True, eq=False)
+class Variances:
+    """What each source adds to the variance of some values at n moments: `squares` (rows, n).
+
+    The rows of value i begin at `firsts[i]`, and `names[i]` are its sources, one a row; an exact value
+    has none.
+    """
+
+    names: tuple[tuple[str, ...], ...]
+    firsts: tuple[int, ...]
+    squares: Array
+
+    def whole(self) -> Array:
+        """The variance of each value (values, n)."""
+        total = np.zeros((len(self.names), self.squares.shape[1]))
+        unsure = [i for i, names in enumerate(self.names) if names]
+        if unsure:
+            total[unsure] = np.add.reduceat(self.squares, [self.firsts[i] for i in unsure], axis=0)
+        return total
+
+
+def variances(values: Sequence[Slopes], count: int) -> Variances:
+    """By source, the variances of values that answer with these slopes (k, 1 or n) to their origins.
+
+    First-order error propagation, law of propagation, JCGM 100:2008, 5.1.2: errors of one source that
+    reach a value through several origins are added before they are squared.
+    """
+    layout = _layout(tuple(tuple(origin.sources for origin in slopes) for slopes in values))
+    moved = np.empty((len(layout.order), count))
+    pairs = [pair for slopes in values for pair in slopes.items()]
+    row = 0
+    for (origin, slope), felt in zip(pairs, _felt(pairs, count), strict=True):
+        below = row + origin.effects.shape[1]
+        first, *others = felt
+        np.multiply(slope[first], origin.effects[first], out=moved[row:below])
+        for k in others:
+            moved[row:below] += slope[k] * origin.effects[k]
+        row = below
+    if not row:
+        return Variances(layout.names, layout.firsts, np.zeros((0, count)))
+    errors = np.add.reduceat(moved[layout.order], layout.errors, axis=0)
+    return Variances(layout.names, layout.firsts, np.add.reduceat(errors * errors, layout.sources, axis=0))
+
+
+def _felt(pairs: Sequence[tuple[Origin, Array]], count: int) -> list[list[int]]:
+    """Along which coordinates of each origin a value has a slope at all: most hang on one alone."""
+    heights = [len(slope) for _, slope in pairs]
+    rows = np.empty((sum(heights), count))
+    row = 0
+    for (_, slope), height in zip(pairs, heights, strict=True):
+        rows[row : row + height] = slope
+        row += height
+    any_slope = iter(np.any(rows, axis=1).tolist())
+    return [[k for k in range(height) if next(any_slope)] or [0] for height in heights]
+
+
+@dataclass(frozen=True, eq=False)
+class _Layout:
+    """How the errors of several values' origins, one below the other, are put together.
+
+    `order` of the rows has the same error's of one value side by side; `errors` is where each error begins
+    in that order, and `sources` where each source begins among the errors.
+    """
+
+    order: Frames
+    errors: Frames
+    sources: Frames
+    names: tuple[tuple[str, ...], ...]
+    firsts: tuple[int, ...]
+
+
+@lru_cache(maxsize=4096)
+def _layout(values: tuple[tuple[Sources, ...], ...]) -> _Layout:
+    order: list[int] = []
+    errors: list[int] = []
+    of_sources: list[int] = []
+    names: list[tuple[str, ...]] = []
+    firsts: list[int] = []
+    row = 0
+    for origins in values:
+        rows: dict[str, dict[int, list[int]]] = {}
+        for source, width in (each for origin in origins for each in origin.widths):
+            for i in range(width):
+                rows.setdefault(source, {}).setdefault(i, []).append(row)
+                row += 1
+        names.append(tuple(rows))
+        firsts.append(len(of_sources))
+        for of_source in rows.values():
+            of_sources.append(len(errors))
+            for same in of_source.values():
+                errors.append(len(order))
+                order += same
+    return _Layout(
+        np.array(order, int), np.array(errors, int), np.array(of_sources, int), tuple(names), tuple(firsts)
+    )
