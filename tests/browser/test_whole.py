@@ -8,9 +8,14 @@ from playwright.sync_api import expect
 
 from tests.browser.base import BrowserCase, StageDriver
 from tests.browser.test_accessible import check_axe
-from tests.swings import DEMO_CLIPS, truth
+from tests.swings import DEMO_CLIPS, true_reading, truth
 from tropometer.server.bench.models import Swing
-from tropometer.server.demo.management.commands.load_demo import put_marks, put_mat, put_other_marks
+from tropometer.server.demo.management.commands.load_demo import (
+    pressure_table,
+    put_marks,
+    put_mat,
+    put_other_marks,
+)
 from tropometer.server.shelf.models import ReferenceSwing
 
 TOBIN, MODEL = "tobin_first_face", "model_loaded_face"
@@ -69,6 +74,35 @@ class WholeTests(BrowserCase):
         check_axe(self, page, "relay")
         page.keyboard.press("/")
         expect(whole).to_have_count(0)
+
+    def test_a_pressure_mat_s_file_is_added_taken_away_and_brought_back(self) -> None:
+        page = self.page
+        mat = page.get_by_role("region", name="Pressure mat")
+        share = page.get_by_test_id("tape-pressure_lead_share-top")
+        page.get_by_role("combobox", name="Readings").select_option("All")
+        mat.get_by_role("button", name="Add a file").click()
+        table = pressure_table(TOBIN)
+        for text, words in (
+            (table.replace("lead_toe", "toe"), "line 1: there is no column lead_toe"),
+            (table, ""),
+        ):
+            mat.get_by_label("CSV or JSON").set_input_files(
+                {"name": "mat.csv", "mimeType": "text/csv", "buffer": text.encode()}
+            )
+            mat.get_by_label("Impact on").fill("0")
+            mat.get_by_role("button", name="Keep").click()
+            if words:
+                expect(mat.get_by_role("alert")).to_have_text(words)
+        expect(mat).to_contain_text("mat.csv, 120 instants")
+        true = 100 * true_reading(TOBIN, "pressure_lead_share", "top")
+        told = re.search(r"(\d+) ± (\d+) %", share.inner_text())
+        assert told is not None
+        self.assertLessEqual(abs(int(told[1]) - true), int(told[2]) + 1)
+        check_axe(self, page, "a pressure mat's data")
+        mat.get_by_role("button", name="Remove").click()
+        expect(share).to_have_count(0)
+        mat.get_by_role("button", name="Undo").click()
+        expect(share).to_contain_text(told[0])
 
     def test_the_floor_plate_and_a_still(self) -> None:
         page = self.page

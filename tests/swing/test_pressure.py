@@ -3,6 +3,7 @@
 import json
 from collections import defaultdict
 from collections.abc import Iterator
+from dataclasses import replace
 from unittest import TestCase
 
 import numpy as np
@@ -14,8 +15,17 @@ from tropometer.golfer.motion import Motion
 from tropometer.golfer.schools import SCHOOLS
 from tropometer.golfer.true_readings import true_readings
 from tropometer.swing.names import CHECKPOINTS
-from tropometer.swing.pressure import PRESSURE, pressure_readings
-from tropometer.swing.record import Clip, Pressure, RecordError, SwingRecord, from_document, to_document
+from tropometer.swing.pressure import AT_CHECKPOINTS, PRESSURE, pressure_readings, pressure_series
+from tropometer.swing.pressure_file import read_pressure
+from tropometer.swing.record import (
+    Clip,
+    Pressure,
+    RecordError,
+    SwingRecord,
+    from_document,
+    pressure_document,
+    to_document,
+)
 
 RATE_HZ, CAMERA_HZ = 100, 240
 CLOCK_S = 3.25  # how far the mat's clock is from the swing's
@@ -50,6 +60,45 @@ def swings() -> Iterator[tuple[Motion, Timing]]:
     for school in SCHOOLS.values():
         motion = Motion(bodies.body(), school())
         yield motion, timing(motion)
+
+
+TABLE = """time_s,lead_force_n,trail_force_n,trail_toe,trail_outer
+-0.02,400,380,0.5,0.4
+-0.01,390.5,388,0.51,0.4
+0.01,410,377,0.52,0.41
+"""
+
+
+class FileTests(TestCase):
+    def test_tables_and_the_record_s_own_object_are_read(self) -> None:
+        felt = read_pressure(TABLE, impact_s=0.0)
+        self.assertEqual(felt.times_s.tolist(), [-0.02, -0.01, 0.01])
+        self.assertEqual(felt.lead_force_n[1], 390.5)
+        self.assertIsNone(felt.lead_place)
+        assert felt.trail_place is not None
+        self.assertEqual(felt.trail_place[2].tolist(), [0.52, 0.41])
+        with_commas = "\ufeff" + TABLE.replace(",", ";").replace(".", ",") + "\n;;;;\n"
+        document = pressure_document(felt)
+        for text in (with_commas, json.dumps(document), json.dumps({"pressure": document})):
+            self.assertEqual(pressure_document(read_pressure(text, 0.0)), document)
+        self.assertEqual(read_pressure(json.dumps(document)).impact_s, 0.0)
+
+    def test_what_is_wrong_is_named_with_its_place(self) -> None:
+        for text, impact_s, words in (
+            ("", 0.0, "^line 1: there is no column time_s"),
+            (TABLE.replace("trail_outer", "edge"), 0.0, "^line 1: there is no column trail_outer"),
+            (TABLE.replace("390.5", "much"), 0.0, "^line 3, lead_force_n: “much” is not a number"),
+            (TABLE.replace("390.5", "nan"), 0.0, "^line 3, lead_force_n: not a number"),
+            (TABLE.replace("390.5,", ""), 0.0, "^line 3: 4 columns, where line 1 has 5"),
+            (TABLE.replace("-0.01,", "-0.03,"), 0.0, r"^pressure.times_s\[1\]: times must rise"),
+            (TABLE, None, "^impact_s: say when impact is"),
+            (TABLE, 3.0, "^pressure.impact_s: impact is outside"),
+            ('{"times_s": [', 0.0, "^line 1: not JSON"),
+            ('{"times_s": [0, 1]}', 0.0, "^pressure: .*'lead_force_n' is a required"),
+            ('{"pressure": []}', 0.0, "^pressure: .* is not of type 'object'"),
+        ):
+            with self.subTest(words), self.assertRaisesRegex(RecordError, words):
+                read_pressure(text, impact_s)
 
 
 class PressureTests(TestCase):
@@ -92,6 +141,22 @@ class PressureTests(TestCase):
             for reading in pressure_readings(record):
                 self.assertEqual(reading.status, "refused")
                 self.assertIn(words, reading.reason)
+
+    def test_a_curve_goes_through_the_readings_at_the_pegs(self) -> None:
+        motion, when = next(swings())
+        clip = clip_of(when, motion.end_s + 0.1)
+        record = SwingRecord("right", (clip,), pressure=felt(motion, when, np.random.default_rng(2)))
+        told = {(each.reading, each.at): each for each in pressure_readings(record)}
+        curves = {curve.reading: curve for curve in pressure_series(record)}
+        self.assertEqual(set(curves), set(AT_CHECKPOINTS))
+        for reading, curve in curves.items():
+            for at in ("address", "arm_back", "arm_down"):
+                row, there = clip.checkpoints[at] - int(curve.frames[0]), told[reading, at]
+                assert there.value is not None and there.u95 is not None
+                self.assertAlmostEqual(curve.values[row], there.value, places=9)
+                # A frame's own time is its moment; a peg's may be half a frame beside it.
+                self.assertLess(curve.u95[row], there.u95 * 1.0001)
+        self.assertEqual(pressure_series(replace(record, pressure=None)), [])
 
     def test_a_record_keeps_the_mat_and_bad_data_name_their_field(self) -> None:
         motion, when = next(swings())

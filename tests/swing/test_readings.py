@@ -145,8 +145,8 @@ class TimeTests(TestCase):
         found = by_key(read_whole(SwingRecord(known["hand"], clips, known["stature_m"]))[0])
         for key in (
             ("start_times", "lead_knee"), ("start_times", "pelvis_shift"), ("start_times", "pelvis_turn"),
-            ("start_times", "chest"), ("heel_return_lead", "top"), ("heel_off_trail", "impact"),
-            ("lead_knee_straight_time", "impact"),
+            ("start_times", "chest"), ("start_times", "lead_arm"), ("heel_return_lead", "top"),
+            ("heel_off_trail", "impact"), ("lead_knee_straight_time", "impact"),
         ):  # fmt: skip
             with self.subTest(key):
                 each, true = found[key], true_reading("model_free_face", *key)

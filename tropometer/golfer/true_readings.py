@@ -111,6 +111,8 @@ def _everywhere(place: _At, at: Checkpoint) -> Iterator[tuple[str, float, str]]:
     spine = place.place("neck", at) - place.middle("hip", at)
     yield "spine_incline", _degrees(spine[B], spine[U]), "deg"
     yield "spine_side_tilt", _degrees(-spine[T], spine[U]), "deg"
+    arm = place.place("grip", at) - place.place("lead_shoulder", at)
+    yield "lead_arm_raise", _degrees(float(np.hypot(arm[T], arm[B])), -arm[U]), "deg"
     yield "head_travel_t", place.moved("head", at)[T], "m"
     yield "head_travel_u", place.moved("head", at)[U], "m"
 

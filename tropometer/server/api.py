@@ -21,6 +21,7 @@ from tropometer.server.lessons.services import NotNow
 from tropometer.server.lessons.sheet_api import router as sheets
 from tropometer.server.people.api import router as people
 from tropometer.server.shelf.api import router as shelf
+from tropometer.swing.record import RecordError
 
 
 class Renderer(BaseRenderer):
@@ -58,6 +59,7 @@ def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
 
 @api.exception_handler(RefusedClip)
 @api.exception_handler(BadEdit)
+@api.exception_handler(RecordError)
 def refused(request: HttpRequest, error: ValueError) -> HttpResponse:
     """A file or an edit that cannot be taken."""
     return api.create_response(request, {"detail": str(error), "fields": []}, status=422)

@@ -9,13 +9,10 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
-import jsonschema
-
 from tropometer.swing.read import read_whole
 from tropometer.swing.reading import Reading
 from tropometer.swing.record import RecordError, from_document
-
-SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "swing-record.schema.json"
+from tropometer.swing.shape import check_shape
 
 
 def load(path: Path) -> dict[str, Any]:
@@ -26,10 +23,7 @@ def load(path: Path) -> dict[str, Any]:
         raise RecordError(str(path), error.strerror or "cannot be read") from error
     except (json.JSONDecodeError, UnicodeDecodeError) as error:
         raise RecordError(str(path), f"not JSON ({error})") from error
-    validator = jsonschema.Draft202012Validator(json.loads(SCHEMA.read_text()))
-    worst = jsonschema.exceptions.best_match(validator.iter_errors(document))
-    if worst is not None:
-        raise RecordError(worst.json_path, worst.message.splitlines()[0][:200])
+    check_shape(document)
     if not isinstance(document, dict):
         raise RecordError("$", "not an object")
     return document

@@ -11,7 +11,7 @@ from tropometer.swing.arrays import Array, Frames
 from tropometer.swing.names import CHECKPOINTS, View
 from tropometer.swing.presence import Presence
 from tropometer.swing.reading import KINDS, Look
-from tropometer.swing.record import SwingRecord
+from tropometer.swing.record import Clip, SwingRecord
 from tropometer.swing.refusal import usable
 from tropometer.swing.scene.scene import Moments, Scene
 
@@ -29,19 +29,11 @@ class Series:
 
 def series(record: SwingRecord, ids: tuple[str, ...] | None = None) -> list[Series]:
     """Readings on every frame from address to finish that has their marks, where there are two at least."""
-    scene = Scene(record)
-    view = next((v for v in ("face_on", "down_the_line") if v in scene.clips), None)
-    if view is None:
+    clip = leading_clip(record)
+    if clip is None:
         return []
-    clip = scene.clips[view]
-    first = clip.checkpoints.get("address", 0)
-    frames = np.arange(first, clip.checkpoints.get("finish", len(clip.frame_times_s) - 1) + 1)
-    scene = Scene(record, moments_of(scene, view, frames))
-    impact = clip.checkpoints.get("impact", first)
-    struck = clip.frame_times_s[impact]
-    if clip.impact_between:
-        struck = (struck + clip.frame_times_s[impact + 1]) / 2
-    times = np.array(clip.frame_times_s)[frames] - struck
+    frames, times = swing_frames(clip)
+    scene = Scene(record, moments_of(Scene(record), clip.view, frames))
     kinds = [kind for kind in KINDS.values() if kind.changing and (ids is None or kind.id in ids)]
     looks = [Look(scene) for _ in kinds]
     values = np.empty((len(kinds), len(frames)))
@@ -54,6 +46,19 @@ def series(record: SwingRecord, ids: tuple[str, ...] | None = None) -> list[Seri
     return [
         Series(kind.id, frames, times, values[i], u95[i]) for i, kind in enumerate(kinds) if ok[i].sum() > 1
     ]
+
+
+def leading_clip(record: SwingRecord) -> Clip | None:
+    """The clip whose frames the curves are on: the first from face-on, else from down the line."""
+    return next((c for view in ("face_on", "down_the_line") for c in record.clips if c.view == view), None)
+
+
+def swing_frames(clip: Clip) -> tuple[Frames, Array]:
+    """A clip's frames from address to finish, and their seconds from impact (from the first: no impact)."""
+    first = clip.checkpoints.get("address", 0)
+    frames = np.arange(first, clip.checkpoints.get("finish", len(clip.frame_times_s) - 1) + 1)
+    times = np.array(clip.frame_times_s)[frames]
+    return frames, times - times[0] + (clip.time_from_impact_s(first) or 0.0)
 
 
 def moments_of(scene: Scene, view: View, frames: Frames) -> Moments:

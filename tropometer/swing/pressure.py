@@ -11,6 +11,7 @@ import numpy as np
 from scipy.signal import savgol_coeffs, savgol_filter
 
 from tropometer.swing.arrays import Array
+from tropometer.swing.curves import Series, leading_clip, swing_frames
 from tropometer.swing.measured import NORMAL_95
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, spoken
 from tropometer.swing.reading import Need, Reading, Refused, Share
@@ -91,6 +92,15 @@ def pressure_readings(record: SwingRecord) -> list[Reading]:
     return found
 
 
+def pressure_series(record: SwingRecord) -> list[Series]:
+    """The mat's readings on every frame from address to finish; none while impact is not pegged."""
+    clip = leading_clip(record)
+    if record.pressure is None or clip is None or "impact" not in clip.checkpoints:
+        return []
+    felt = _Felt(record.pressure, clip)
+    return [curve for reading in AT_CHECKPOINTS if (curve := felt.curve(reading))]
+
+
 def _refused(reading: str, at: str, why: Refused) -> Reading:
     kind = PRESSURE[reading]
     return Reading(reading, at, kind.unit, "refused", kind.method, reason=why.reason, needs=why.needs)
@@ -116,16 +126,12 @@ class _Felt:
         self.smooth_sd = self.share_sd * math.sqrt(float(np.sum(weights**2)))
 
     def read(self, reading: str, at: str) -> Reading:
-        if reading == "pressure_lead_share":
-            return self._at(reading, at, self.share, self.share_sd, self.total, STANDING_N)
-        if reading in PLACES:
-            side, axis = PLACES[reading]
-            place = self.mat.lead_place if side == "lead" else self.mat.trail_place
-            if place is None:
+        if reading in AT_CHECKPOINTS:
+            felt = self._felt(reading)
+            if felt is None:
+                side, _ = PLACES[reading]
                 raise Refused(f"The mat does not say where under the {side} foot the pressure is.")
-            force = self.mat.lead_force_n if side == "lead" else self.mat.trail_force_n
-            sd = np.full(len(place), self.mat.place_sd)
-            return self._at(reading, at, place[:, axis], sd, force, ON_FOOT_N)
+            return self._at(reading, at, *felt)
         least = self._least()
         if reading == "pressure_peak_trail":
             return self._given(reading, at, 1 - self.smooth[least], 0.0, self.smooth_sd[least])
@@ -134,20 +140,55 @@ class _Felt:
         return self._cross_time(least)
 
     def _at(self, reading: str, at: str, values: Array, sds: Array, force: Array, least_n: float) -> Reading:
-        """At a checkpoint, between the mat's samples; its time's error goes in by the slope there."""
+        """At a checkpoint, between the mat's samples."""
         moment, sd_s = self._moment(at)
         times = self.mat.times_s
         if not times[0] <= moment <= times[-1]:
             raise Refused(f"The mat's data do not reach to {spoken(at)}.")
         if np.interp(moment, times, force) < least_n:
             raise Refused("There is too little force on the mat then.")
-        value = float(np.interp(moment, times, values))
-        slope = float(np.interp(moment, times, np.gradient(values, times)))
+        value, slope, by_mat = self._between(np.array([moment]), values, sds)
+        return self._given(reading, at, value[0], abs(slope[0]) * sd_s, by_mat[0], self._frame(at))
+
+    def _between(self, moments: Array, values: Array, sds: Array) -> tuple[Array, Array, Array]:
+        """Values, slopes a second and standard deviations at moments between the mat's samples."""
+        times = self.mat.times_s
         # Between two samples their noise partly cancels.
-        after = min(max(int(np.searchsorted(times, moment)), 1), len(times) - 1)
-        late = (moment - times[after - 1]) / (times[after] - times[after - 1])
-        by_mat = math.hypot(late * sds[after], (1 - late) * sds[after - 1])
-        return self._given(reading, at, value, abs(slope) * sd_s, by_mat, self._frame(at))
+        after = np.clip(np.searchsorted(times, moments), 1, len(times) - 1)
+        late = (moments - times[after - 1]) / (times[after] - times[after - 1])
+        return (
+            np.interp(moments, times, values),
+            np.interp(moments, times, np.gradient(values, times)),
+            np.hypot(late * sds[after], (1 - late) * sds[after - 1]),
+        )
+
+    def curve(self, reading: str) -> Series | None:
+        """A reading on the clip's frames; None where the mat does not tell it on two at least."""
+        felt = self._felt(reading)
+        if felt is None:
+            return None
+        values, sds, force, least_n = felt
+        frames, from_impact = swing_frames(self.clip)
+        moments = self.mat.impact_s + from_impact
+        value, slope, by_mat = self._between(moments, values, sds)
+        sd_s = math.hypot(self.mat.impact_sd_s, peg_sd_s(self.clip, self.clip.checkpoints["impact"]))
+        times = self.mat.times_s
+        ok = (times[0] <= moments) & (moments <= times[-1]) & (np.interp(moments, times, force) >= least_n)
+        u95 = NORMAL_95 * np.hypot(by_mat, slope * sd_s)
+        if ok.sum() < 2:
+            return None
+        return Series(reading, frames, from_impact, np.where(ok, value, np.nan), np.where(ok, u95, np.nan))
+
+    def _felt(self, reading: str) -> tuple[Array, Array, Array, float] | None:
+        """Values and standard deviations at the mat's samples; the force of which there must be enough."""
+        if reading == "pressure_lead_share":
+            return self.share, self.share_sd, self.total, STANDING_N
+        side, axis = PLACES[reading]
+        place = self.mat.lead_place if side == "lead" else self.mat.trail_place
+        if place is None:
+            return None
+        force = self.mat.lead_force_n if side == "lead" else self.mat.trail_force_n
+        return place[:, axis], np.full(len(place), self.mat.place_sd), force, ON_FOOT_N
 
     def _least(self) -> int:
         """The sample before impact at which the lead foot has the smallest share."""

@@ -11,8 +11,8 @@ from tropometer.swing.budget import Budgets
 from tropometer.swing.curves import Series, series
 from tropometer.swing.names import CHECKPOINTS, Checkpoint
 from tropometer.swing.presence import Presence
-from tropometer.swing.pressure import PRESSURE, pressure_readings
-from tropometer.swing.reading import KINDS, Group, Look, Need, Reading, Refused
+from tropometer.swing.pressure import PRESSURE, pressure_readings, pressure_series
+from tropometer.swing.reading import KINDS, Group, Look, Need, Reading, Refused, Unit
 from tropometer.swing.record import SwingRecord
 from tropometer.swing.refusal import check, usable
 from tropometer.swing.scene.scene import Scene
@@ -37,10 +37,15 @@ def read(record: SwingRecord, scene: Scene | None = None) -> list[Reading]:
 
 def read_whole(record: SwingRecord) -> tuple[list[Reading], list[Series]]:
     """Readings and series of a record; events that nobody pegged are read from the series."""
-    curves = series(record)
+    curves = [*series(record), *pressure_series(record)]
     marked = [each for each in read(record) if each.reading in KINDS and each.at != EXTREME_BACK]
     timed = timed_readings(record, marked, {curve.reading: curve for curve in curves})
     return marked + timed + pressure_readings(record), curves
+
+
+def unit_of(reading: str) -> Unit:
+    """The unit of a reading."""
+    return KINDS[reading].unit if reading in KINDS else OTHERS[reading].unit
 
 
 def sign_of(reading: str) -> str:

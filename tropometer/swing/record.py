@@ -161,14 +161,13 @@ def from_document(document: dict[str, Any]) -> SwingRecord:
         hand=player["hand"],
         stature_m=player.get("stature_m"),
         club=document.get("club", ""),
-        pressure=_pressure(document.get("pressure")),
+        pressure=pressure_from(document["pressure"]) if "pressure" in document else None,
         clips=tuple(_clip(clip, f"clips[{i}]") for i, clip in enumerate(document["clips"])),
     )
 
 
-def _pressure(data: dict[str, Any] | None) -> Pressure | None:
-    if data is None:
-        return None
+def pressure_from(data: dict[str, Any]) -> Pressure:
+    """A mat's data from a document that fits the JSON Schema; RecordError where they make no sense."""
     columns: dict[str, Array] = {
         name: np.array(data[name], float)
         for name in ("times_s", "lead_force_n", "trail_force_n", "lead_place", "trail_place")
@@ -313,12 +312,13 @@ def to_document(record: SwingRecord) -> dict[str, Any]:
         "version": VERSION,
         "player": player,
         "club": record.club,
-        **({} if record.pressure is None else {"pressure": _pressure_document(record.pressure)}),
+        **({} if record.pressure is None else {"pressure": pressure_document(record.pressure)}),
         "clips": [_clip_document(clip) for clip in record.clips],
     }
 
 
-def _pressure_document(mat: Pressure) -> dict[str, Any]:
+def pressure_document(mat: Pressure) -> dict[str, Any]:
+    """A mat's data as a document."""
     columns = {
         name: column.tolist() if isinstance(column, np.ndarray) else column
         for name, column in vars(mat).items()

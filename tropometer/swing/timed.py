@@ -76,7 +76,7 @@ STARTS: dict[str, tuple[Event, str, int]] = {
     "pelvis_shift": ("pelvis_shift_start", "pelvis_sway", 1),
     "pelvis_turn": ("pelvis_turn_start", "pelvis_turn", -1),
     "chest": ("chest_start", "shoulder_turn", -1),
-    "lead_arm": ("lead_arm_start", "", 1),
+    "lead_arm": ("lead_arm_start", "lead_arm_raise", -1),
     "club": ("club_start", "", 1),
 }
 

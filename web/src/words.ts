@@ -123,6 +123,7 @@ export const READING_WORDS: Record<string, string> = {
   head_travel_t: "Head along the line",
   head_travel_u: "Head up and down",
   grip_plumb: "Grip plumb",
+  lead_arm_raise: "Lead arm raise",
   arm_shaft_angle: "Arm and shaft",
   tempo: "Tempo, back to down",
   start_times: "Starts forward",

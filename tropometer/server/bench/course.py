@@ -8,9 +8,8 @@ from tropometer.server.bench.measure import reading_out, ready_clips, record_of
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.tracking import tracks_stale
 from tropometer.swing.arrays import Array
-from tropometer.swing.curves import Series
-from tropometer.swing.read import read, read_whole
-from tropometer.swing.reading import KINDS
+from tropometer.swing.curves import Series, leading_clip
+from tropometer.swing.read import read, read_whole, unit_of
 from tropometer.swing.schools import SCHOOLS
 from tropometer.swing.timed import TIMED
 
@@ -24,7 +23,7 @@ def course(swing: Swing, reading: str) -> dict[str, Any]:
     record = record_of(swing, clips)
     found, curves = read_whole(record)
     school = SCHOOLS[swing.student.school] if swing.student else None
-    leading = next((c for view in ("face_on", "down_the_line") for c in record.clips if c.view == view), None)
+    leading = leading_clip(record)
     asked = next((curve for curve in curves if curve.reading == reading), None)
     return {
         "stale": any(tracks_stale(clip) for clip in clips),
@@ -39,7 +38,7 @@ def course(swing: Swing, reading: str) -> dict[str, Any]:
 def _curve(series: Series) -> dict[str, Any]:
     return {
         "reading": series.reading,
-        "unit": KINDS[series.reading].unit,
+        "unit": unit_of(series.reading),
         "values": _rounded(series.values),
         "u95": _rounded(series.u95),
     }

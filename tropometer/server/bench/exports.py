@@ -7,7 +7,6 @@ from typing import Any
 
 from tropometer.server.bench.measure import ready_clips, record_of
 from tropometer.server.bench.models import Swing
-from tropometer.swing.curves import series
 from tropometer.swing.read import read_whole
 
 
@@ -37,7 +36,7 @@ def readings_csv(swing: Swing) -> str:
 
 def curves_csv(swing: Swing) -> str:
     """Readings over time, one value a line: the frame, seconds from impact, the value and its u95."""
-    curves = series(record_of(swing, ready_clips(swing)))
+    _, curves = read_whole(record_of(swing, ready_clips(swing)))
     return _csv(
         ("reading", "frame", "time_from_impact_s", "value", "u95"),
         (

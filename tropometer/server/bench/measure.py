@@ -8,7 +8,7 @@ from django.contrib.postgres.aggregates import ArrayAgg
 from django.db.models import Prefetch, prefetch_related_objects
 
 from tropometer.server.bench.editing import versions_of
-from tropometer.server.bench.models import Calibration, CameraFacts, HiddenMark, Mark, Swing
+from tropometer.server.bench.models import Calibration, CameraFacts, HiddenMark, Mark, Pressure, Swing
 from tropometer.server.bench.tracking import tracked_marks
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.proposing import motion_of, proposals_of
@@ -55,8 +55,13 @@ def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> swing_reco
         hand=cast(Hand, swing.hand),
         stature_m=swing.student.stature_m if swing.student else None,
         club=swing.club,
+        pressure=swing_record.pressure_from(felt.felt) if (felt := _pressure(swing)) else None,
         clips=tuple(_clip(clip, whole) for clip in clips),
     )
+
+
+def _pressure(swing: Swing) -> Pressure | None:
+    return cast(Pressure | None, getattr(swing, "pressure", None))
 
 
 def _clip(clip: Clip, whole: bool) -> swing_record.Clip:
@@ -137,8 +142,8 @@ def measured(swing: Swing) -> dict[str, Any]:
     record = record_of(swing, clips, whole=False)
     versions = versions_of(swing)
     scene = Scene(record)
-    # The bench has no way yet to take in a mat's data: what would need them is not asked for.
-    readings = [each for each in read(record, scene) if each.reading not in PRESSURE]
+    # Few have a pressure mat: what would need one is not asked for.
+    readings = [each for each in read(record, scene) if record.pressure or each.reading not in PRESSURE]
     seen_by = {clip.id: view for view, clip in scene.clips.items()}
     school = SCHOOLS[swing.student.school] if swing.student else None
     # A click is worth what it brings to the readings that the school looks at.
@@ -159,7 +164,22 @@ def measured(swing: Swing) -> dict[str, Any]:
         ],
         "readings": [reading_out(reading, school) for reading in readings],
         "floor": floor_plan(scene),
+        "pressure": _mat_told(swing, record.pressure),
         "next": next_clicks(looked_at, all(c.mat for c in record.clips)),
+    }
+
+
+def _mat_told(swing: Swing, felt: swing_record.Pressure | None) -> dict[str, Any] | None:
+    """In short what a pressure mat's data are."""
+    stored = _pressure(swing)
+    if felt is None or stored is None:
+        return None
+    first, last = float(felt.times_s[0]), float(felt.times_s[-1])
+    return {
+        "file_name": stored.file_name,
+        "instants": len(felt.times_s),
+        "seconds": last - first,
+        "impact_s": felt.impact_s,
     }
 
 

@@ -196,6 +196,15 @@ class FloorOut(Plain):
     cameras: list[FloorCameraOut]
 
 
+class PressureOut(Plain):
+    """In short what a pressure mat's data are; impact is on the mat's own clock."""
+
+    file_name: str
+    instants: int
+    seconds: float
+    impact_s: float
+
+
 class CurveOut(Plain):
     """A reading over time; null where a frame lacks its marks."""
 
@@ -243,6 +252,7 @@ class Measured(Plain):
     readings: list[ReadingOut]
     next: list[NextOut]
     floor: FloorOut
+    pressure: PressureOut | None
 
 
 class EditAnswer(Plain):
@@ -256,4 +266,5 @@ class EditAnswer(Plain):
     readings: list[ReadingOut]
     next: list[NextOut]
     floor: FloorOut
+    pressure: PressureOut | None
     met: list[str]

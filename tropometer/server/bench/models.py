@@ -213,6 +213,19 @@ class Mat(models.Model):
         ]
 
 
+class Pressure(models.Model):
+    """What a pressure mat felt during a swing."""
+
+    swing = models.OneToOneField(Swing, on_delete=models.CASCADE, related_name="pressure")
+    file_name = models.CharField(max_length=120)
+    felt = models.JSONField(help_text="the swing record's own object")
+
+    class Meta:
+        constraints = [
+            models.CheckConstraint(condition=Q(felt__has_key="times_s"), name="pressure_has_times"),
+        ]
+
+
 class BenchEdit(models.Model):
     """Every edit as it came. The browser names it, so that one sent twice is done once."""
 

@@ -1,16 +1,20 @@
 """A swing's readings beyond those of its pegs: over time, in the past, and as files to take away."""
 
+import json
 from typing import Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from tropometer.server.access import asking
 from tropometer.server.bench import exports, services
 from tropometer.server.bench.course import course, earlier
-from tropometer.server.bench.measure import ready_clips, record_of
-from tropometer.server.bench.measured_schemas import CourseOut, EarlierOut
+from tropometer.server.bench.measure import measured, ready_clips, record_of
+from tropometer.server.bench.measured_schemas import CourseOut, EarlierOut, EditAnswer
+from tropometer.server.bench.models import Pressure
+from tropometer.server.bench.schemas import PressureFile
 from tropometer.swing.record import to_document
 
 router = Router(tags=["bench"])
@@ -26,6 +30,28 @@ def swing_over_time(request: HttpRequest, id: UUID, reading: str = "") -> dict[s
 def earlier_swings(request: HttpRequest, id: UUID) -> list[dict[str, Any]]:
     """What was read on the same student's swings before this one, the latest first."""
     return earlier(services.swing_of(asking(request), id))
+
+
+@router.get("/swings/{uuid:id}/pressure", response=PressureFile)
+def pressure(request: HttpRequest, id: UUID) -> dict[str, Any]:
+    """The pressure mat's data as they were kept, in a form that can be kept again."""
+    stored = get_object_or_404(Pressure, swing=services.swing_of(asking(request), id))
+    return {"file_name": stored.file_name, "text": json.dumps(stored.felt)}
+
+
+@router.put("/swings/{uuid:id}/pressure", response=EditAnswer)
+def keep_pressure(request: HttpRequest, id: UUID, data: PressureFile) -> dict[str, Any]:
+    """Keep a pressure mat's data with the swing, and answer with what follows."""
+    found = services.swing_of(asking(request), id)
+    services.keep_pressure(found, data.file_name, data.text, data.impact_s)
+    return measured(found) | {"met": []}
+
+
+@router.delete("/swings/{uuid:id}/pressure", response=EditAnswer)
+def drop_pressure(request: HttpRequest, id: UUID) -> dict[str, Any]:
+    """Forget the pressure mat's data, and answer with what is left."""
+    services.drop_pressure(services.swing_of(asking(request), id))
+    return measured(services.swing_of(asking(request), id)) | {"met": []}
 
 
 @router.get("/swings/{uuid:id}/record", response=dict[str, Any])

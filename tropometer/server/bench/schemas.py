@@ -4,7 +4,7 @@ from datetime import datetime
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, FiniteFloat
 
 from tropometer.server.bench.edit_schemas import Frame, MatValue
 from tropometer.server.bench.measured_schemas import Measured
@@ -136,6 +136,14 @@ class Window(Schema):
 class Stretch(Schema):
     first: Frame
     last: Frame
+
+
+class PressureFile(Schema):
+    """A pressure mat's data as the text of a file; `impact_s` where the file does not say it."""
+
+    file_name: str = Field(min_length=1, max_length=120)
+    text: str = Field(min_length=1, max_length=4_000_000)
+    impact_s: FiniteFloat | None = None
 
 
 class BenchSwing(Schema):

@@ -7,7 +7,16 @@ from django.db.models import F, QuerySet
 from django.utils import timezone
 
 from tropometer.server.access import owned
-from tropometer.server.bench.models import BenchEdit, Calibration, CameraFacts, Mark, Mat, Swing, Track
+from tropometer.server.bench.models import (
+    BenchEdit,
+    Calibration,
+    CameraFacts,
+    Mark,
+    Mat,
+    Pressure,
+    Swing,
+    Track,
+)
 from tropometer.server.bench.schemas import SwingIn
 from tropometer.server.bench.tracking import follow_later
 from tropometer.server.clips.models import Clip
@@ -16,6 +25,8 @@ from tropometer.server.clips.schemas import ClipChange, ClipIn
 from tropometer.server.clips.services import check_all, forget_files, same_file, say_anew, take_in
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.models import Student, User
+from tropometer.swing.pressure_file import read_pressure
+from tropometer.swing.record import pressure_document
 
 
 def swings_of(instructor: User) -> QuerySet[Swing]:
@@ -29,7 +40,19 @@ def swings_of(instructor: User) -> QuerySet[Swing]:
 
 def swing_of(instructor: User, id: UUID) -> Swing:
     """One of the instructor's swings, or Http404."""
-    return owned(swings_of(instructor), id)
+    return owned(swings_of(instructor).select_related("pressure"), id)
+
+
+def keep_pressure(swing: Swing, file_name: str, text: str, impact_s: float | None) -> None:
+    """Keep a pressure mat's data in place of what there was; RecordError says what is wrong with the file."""
+    felt = pressure_document(read_pressure(text, impact_s))
+    values = {"file_name": file_name, "felt": felt}
+    swing.pressure, _ = Pressure.objects.update_or_create(swing=swing, defaults=values)
+
+
+def drop_pressure(swing: Swing) -> None:
+    """Forget a pressure mat's data."""
+    Pressure.objects.filter(swing=swing).delete()
 
 
 def _check_consent(student: Student) -> None:

@@ -25,6 +25,7 @@ class DemoSwing:
     what_hurts: str = ""
     camera_place: str = ""
     marked: bool = False
+    on_pressure_mat: bool = False  # only the range has one
     answer: tuple[str, str] | None = None  # opening words and drill of the lesson that was sent
 
 
@@ -70,6 +71,7 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "Heavy, then a pull",
                 "Right knee after a long session",
                 marked=True,
+                on_pressure_mat=True,
                 answer=(
                     "Your hips slide past your right foot before they turn. One thing for a month: keep clear of the stick.",
                     "stick_off_trail_hip",
@@ -83,6 +85,7 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "Heavy, but seldom now",
                 camera_place="On the stand, five steps away, belt high",
                 marked=True,
+                on_pressure_mat=True,
             ),
         ),
     ),

@@ -1,8 +1,8 @@
-"""What hands and club do beside the lower body."""
+"""What arms, hands and club do beside the lower body."""
 
 from __future__ import annotations
 
-from tropometer.swing.measured import Measured
+from tropometer.swing.measured import Measured, degrees_of, hypot
 from tropometer.swing.reading import BOTH, DOWN_THE_LINE, FACE_ON, Look, reading
 from tropometer.swing.scene.scene import angle_between
 
@@ -13,6 +13,14 @@ def grip_plumb(look: Look) -> Measured:
     """Where the plumb from the club's butt end falls along the trail foot."""
     heel, toe = look.here("trail_heel").b, look.here("trail_toe").b
     return (look.here("grip_butt").b - heel) / (toe - heel)
+
+
+@reading("lead_arm_raise", unit="deg", group="trunk", seen=(BOTH, FACE_ON),
+         sign="0 hanging, 90 level")  # fmt: skip
+def lead_arm_raise(look: Look) -> Measured:
+    """Angle from straight down to the way from the lead shoulder to the grip."""
+    arm = look.here("grip").minus(look.here("lead_shoulder"))
+    return degrees_of(hypot(arm.t, arm.b), -arm.u)
 
 
 @reading("arm_shaft_angle", unit="deg", group="trunk", seen=(BOTH, FACE_ON),

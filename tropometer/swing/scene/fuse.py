@@ -20,6 +20,7 @@ from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.scene.eye import Eye
 
 STEPS = 3
+BLOCK = 4096  # so many places at once stay near the processor
 # How many independent errors each source has, in the order in which `Fused.effects` lists them.
 DEPTH = 3
 OF_A_VIEW = {"mark": 2, "camera": 7, "stand": 2, "moment": 1}
@@ -36,6 +37,10 @@ class Seen:
     pixels: Array
     sd_px: Array
     moment_s: Array
+
+    def part(self, places: slice) -> Seen:
+        """What it says of some of the places."""
+        return Seen(self.eye, self.pixels[:, places], self.sd_px[places], self.moment_s[places])
 
 
 @dataclass(frozen=True, eq=False)
@@ -54,6 +59,20 @@ def fuse(views: Sequence[Seen], usual: Array, usual_sd: Array, speed: Array) -> 
 
     `speed` (3, n), metres a second, turns a moment's error into one of place.
     """
+    parts = []
+    for first in range(0, max(usual.shape[1], 1), BLOCK):
+        of = slice(first, first + BLOCK)
+        own = (usual[:, of], usual_sd[:, of], speed[:, of])
+        parts.append(_fuse_block([view.part(of) for view in views], *own))
+    if len(parts) == 1:
+        return parts[0]
+    return Fused(
+        np.concatenate([part.places for part in parts], axis=1),
+        np.concatenate([part.effects for part in parts], axis=2),
+    )
+
+
+def _fuse_block(views: Sequence[Seen], usual: Array, usual_sd: Array, speed: Array) -> Fused:
     believed = 1 / usual_sd
     places = usual
     inverse = np.zeros((3, 3, usual.shape[1]))

@@ -459,6 +459,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/swings/{id}/pressure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pressure
+         * @description The pressure mat's data as they were kept, in a form that can be kept again.
+         */
+        get: operations["tropometer_server_bench_readings_api_pressure"];
+        /**
+         * Keep Pressure
+         * @description Keep a pressure mat's data with the swing, and answer with what follows.
+         */
+        put: operations["tropometer_server_bench_readings_api_keep_pressure"];
+        post?: never;
+        /**
+         * Drop Pressure
+         * @description Forget the pressure mat's data, and answer with what is left.
+         */
+        delete: operations["tropometer_server_bench_readings_api_drop_pressure"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/swings/{id}/record": {
         parameters: {
             query?: never;
@@ -1428,6 +1456,7 @@ export interface components {
             /** Next */
             next: components["schemas"]["NextOut"][];
             floor: components["schemas"]["FloorOut"];
+            pressure: components["schemas"]["PressureOut"] | null;
         };
         /** NeedOut */
         NeedOut: {
@@ -1482,6 +1511,20 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PressureOut
+         * @description In short what a pressure mat's data are; impact is on the mat's own clock.
+         */
+        PressureOut: {
+            /** File Name */
+            file_name: string;
+            /** Instants */
+            instants: number;
+            /** Seconds */
+            seconds: number;
+            /** Impact S */
+            impact_s: number;
         };
         /**
          * ProposalsOut
@@ -1705,6 +1748,7 @@ export interface components {
             /** Next */
             next: components["schemas"]["NextOut"][];
             floor: components["schemas"]["FloorOut"];
+            pressure: components["schemas"]["PressureOut"] | null;
             /** Met */
             met: string[];
         };
@@ -2059,6 +2103,18 @@ export interface components {
             value: number;
             /** U95 */
             u95: number;
+        };
+        /**
+         * PressureFile
+         * @description A pressure mat's data as the text of a file; `impact_s` where the file does not say it.
+         */
+        PressureFile: {
+            /** File Name */
+            file_name: string;
+            /** Text */
+            text: string;
+            /** Impact S */
+            impact_s?: number | null;
         };
         /** RequestOut */
         RequestOut: {
@@ -3110,6 +3166,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EarlierOut"][];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_readings_api_pressure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PressureFile"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_readings_api_keep_pressure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PressureFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditAnswer"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_readings_api_drop_pressure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditAnswer"];
                 };
             };
         };

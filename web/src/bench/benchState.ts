@@ -25,6 +25,7 @@ export interface SideState {
   readings: Reading[];
   next: Schemas["NextOut"][];
   floor: Schemas["FloorOut"];
+  pressure: Schemas["PressureOut"] | null; // what a pressure mat felt, in short
   behind: boolean; // somebody else has changed something: the swing is to be fetched anew
   frame: number;
   direction: 1 | -1;
@@ -98,6 +99,8 @@ export interface BenchState {
   open: (side: Side, swing: BenchSwing, mirrored: boolean) => void;
   close: (side: Side) => void;
   refresh: (side: Side, swing: BenchSwing) => void;
+  /** Take in what the server says follows from a change that it was sent beside the edits. */
+  heard: (side: Side, answer: Schemas["EditAnswer"]) => void;
   show: (side: Side, clipId: string) => void;
   turnView: () => void;
   goTo: (side: Side, frame: number) => void;

@@ -57,8 +57,8 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
           ? { ...mine, ...found }
           : { ...mine, version, gauges, camera, camera_trouble };
       }
-      const { readings, next, floor } = answer;
-      patch(side, { readings, next, floor, behind, views, on: views[now.clip.id] ?? now.on });
+      const { readings, next, floor, pressure } = answer;
+      patch(side, { readings, next, floor, pressure, behind, views, on: views[now.clip.id] ?? now.on });
       tellOtherTabs(now.swing.id);
     };
 
@@ -93,8 +93,8 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       const views: Record<string, ClipMarks> = {};
       for (const each of swing.measured.clips)
         views[each.clip_id] = queueFor(side, each.clip_id).unsent.reduce(applied, unpacked(each));
-      const { readings, next, floor } = swing.measured;
-      return { swing, views, readings, next, floor, behind: false };
+      const { readings, next, floor, pressure } = swing.measured;
+      return { swing, views, readings, next, floor, pressure, behind: false };
     };
 
     const edit = (side: Side, change: Edit, part: Part) => {
@@ -188,6 +188,11 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         const found = fetched(side, swing);
         const on = found.views[clip.id] ?? nothingOn(clip.id);
         patch(side, { ...found, clip, on, frame: inWindow(now.frame, { ...now, clip }) });
+      },
+
+      heard: (side, answer) => {
+        const now = get().sides[side];
+        if (now) take(side, now.clip.id, answer, 0);
       },
 
       show: (side, clipId) => {

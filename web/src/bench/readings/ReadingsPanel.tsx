@@ -18,6 +18,7 @@ import { KNOWN_LENGTH, MAT, OTHER, PLUMB, pegsOf, type Reading, type Side } from
 import type { Bench } from "../benchStore";
 import { useCourse } from "../whole/useCourse";
 import { NextClick } from "./NextClick";
+import { PressureMat } from "./PressureMat";
 import { Tape } from "./Tape";
 import type { Past } from "./TapeDetail";
 
@@ -113,6 +114,7 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
       })}
       {!inline.length && !refused.length && <p className="p-2 text-sm">No reading belongs here.</p>}
       {refused.length > 0 && <NotYet readings={refused} take={go} />}
+      <PressureMat key={main} side={main} />
       {school && (
         <p className="mt-auto border-t border-pine/20 px-2 py-1 text-xs">
           <span className="mr-1 inline-block h-2.5 w-4 bg-brass/50 align-middle" aria-hidden />

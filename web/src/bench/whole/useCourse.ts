@@ -24,8 +24,9 @@ export function useCourse(
         .sort()
         .join()
     : "";
+  const mat = state?.pressure ? `${state.pressure.file_name} ${state.pressure.impact_s}` : "";
   const query = useQuery({
-    ...courseQuery(state?.swing.id ?? "", versions, reading),
+    ...courseQuery(state?.swing.id ?? "", `${versions} ${mat}`, reading),
     enabled: wanted && state !== undefined,
   });
   const course = query.data;

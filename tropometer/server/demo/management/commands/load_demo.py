@@ -16,7 +16,7 @@ from django.utils import timezone
 
 from tropometer.server.bench.models import Calibration, CameraFacts, Mark, Mat, Peg, Swing
 from tropometer.server.bench.schemas import SwingIn
-from tropometer.server.bench.services import receive, receive_reference
+from tropometer.server.bench.services import keep_pressure, receive, receive_reference
 from tropometer.server.clips import uploads
 from tropometer.server.clips.models import Clip
 from tropometer.server.clips.schemas import ClipIn
@@ -32,6 +32,8 @@ MARK_SD_PX = 1.5
 # The truth's times from impact, and the events that they are of.
 SINCE_IMPACT = {"heel_off_trail": "trail_heel_off", "lead_knee_straight_time": "lead_knee_straight"}
 HAND_SHAKE_PX = 0.8
+FORCE_NOISE_N = 10.0
+PRESSURE_FILE = "range-mat.csv"
 MARKED_AT = ("address", "top", "impact")
 LEGS = tuple(f"{side}_{part}" for side in ("lead", "trail") for part in ("knee", "ankle", "heel", "toe"))
 HIPS = ("lead_hip", "trail_hip", "lead_hip_edge", "trail_hip_edge")
@@ -80,6 +82,7 @@ class Command(BaseCommand):
         swing, _ = receive_reference(instructor, about.hand, about.club, clips)
         ReferenceSwing.objects.create(instructor=instructor, swing=swing, name=about.name, about=about.about)
         _marked(swing, about.clips)
+        keep_pressure(swing, PRESSURE_FILE, pressure_table(about.clips[0]), impact_s=0.0)
 
     def _swing(self, instructor: User, student: Student, about: practice.DemoSwing) -> None:
         data = SwingIn(
@@ -95,6 +98,8 @@ class Command(BaseCommand):
         Swing.objects.filter(pk=swing.pk).update(received_at=received_at)
         if about.marked:
             _marked(swing, about.clips)
+        if about.on_pressure_mat:
+            keep_pressure(swing, PRESSURE_FILE, pressure_table(about.clips[0]), impact_s=0.0)
         if about.answer:
             self._answer(swing, about.answer)
 
@@ -140,6 +145,20 @@ def _marked(swing: Swing, names: tuple[str, ...]) -> None:
         put_marks(clip, name)
         put_other_marks(clip, name)
         put_mat(clip, name)
+
+
+def pressure_table(name: str) -> str:
+    """What a pressure mat felt during a demo clip's swing, as its file would say; impact is at 0 s."""
+    known = truth(name)
+    hand = random.Random(f"{name} pressure")
+    lines = ["time_s,lead_force_n,trail_force_n,lead_toe,lead_outer,trail_toe,trail_outer"]
+    columns = [known["mat"][name] for name in ("lead_force_n", "trail_force_n", "lead_place", "trail_place")]
+    impact_s = known["times_s"]["checkpoints"]["impact"]
+    for time_s, lead_n, trail_n, lead, trail in zip(known["times_s"]["frames"], *columns, strict=True):
+        forces = (max(0.0, force + hand.gauss(0, FORCE_NOISE_N)) for force in (lead_n, trail_n))
+        cells = [time_s - impact_s, *forces, *lead, *trail]
+        lines.append(",".join(f"{cell:.4f}" for cell in cells))
+    return "\n".join(lines)
 
 
 def put_other_marks(clip: Clip, name: str) -> None:

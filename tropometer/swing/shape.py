@@ -1,0 +1,31 @@
+"""Whether a document has the shape that the published JSON Schema asks for."""
+
+from __future__ import annotations
+
+import json
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+import jsonschema
+
+from tropometer.swing.record import RecordError
+
+SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "swing-record.schema.json"
+
+
+def check_shape(document: Any, part: str | None = None) -> None:
+    """Raises RecordError, which names the field, when a swing record, or a part of it, has another shape."""
+    validator = _validator(part)
+    worst = jsonschema.exceptions.best_match(validator.iter_errors(document))
+    if worst is not None:
+        where = worst.json_path if part is None else f"{part}{worst.json_path.removeprefix('$')}"
+        raise RecordError(where, worst.message.splitlines()[0][:200])
+
+
+@lru_cache
+def _validator(part: str | None) -> jsonschema.Draft202012Validator:
+    schema = json.loads(SCHEMA.read_text(encoding="utf-8"))
+    if part is not None:
+        schema = {**schema["properties"][part], "$defs": schema.get("$defs", {})}
+    return jsonschema.Draft202012Validator(schema)
