@@ -3,6 +3,7 @@ import { Hand as HandIcon } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
 import { api, got } from "../../api/client";
 import { meQuery } from "../../api/queries";
+import { Toggle } from "../../parts/Toggle";
 import { MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
@@ -123,15 +124,13 @@ export function HandTestButton() {
     ? `Your hand: ±${sd.toFixed(1)} px. Test it again: ten marks, twice, two minutes`
     : "Test your hand: ten marks, twice, two minutes";
   return (
-    <button
-      type="button"
-      className={`btn btn-sm btn-square ${on ? "btn-primary" : ""}`}
-      aria-pressed={on}
-      aria-label="Test your hand"
+    <Toggle
+      on={on}
+      label="Test your hand"
       title={words}
       onClick={() => set({ handTest: !on, tool: null, selected: null, round: false, playing: null })}
     >
       <HandIcon size={16} aria-hidden />
-    </button>
+    </Toggle>
   );
 }

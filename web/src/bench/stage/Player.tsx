@@ -1,4 +1,5 @@
 import { Pause, Play, Repeat } from "lucide-react";
+import { Toggle } from "../../parts/Toggle";
 import { useBench } from "../benchContext";
 import { RATES, rateWords } from "../rule/rates";
 
@@ -38,16 +39,14 @@ export function Player() {
           </option>
         ))}
       </select>
-      <button
-        type="button"
-        className={`btn btn-sm btn-square ${looping ? "btn-primary" : ""}`}
-        aria-pressed={looping}
-        aria-label="Loop between the pegs"
+      <Toggle
+        on={looping}
+        label="Loop between the pegs"
         title="Loop between the pegs (O)"
         onClick={() => set({ looping: !looping, playing: null })}
       >
         <Repeat size={16} aria-hidden />
-      </button>
+      </Toggle>
       <Shuttle />
     </>
   );

@@ -1,4 +1,5 @@
 import { Layers2, Maximize2, Minimize2, ScanEye } from "lucide-react";
+import { Toggle } from "../../parts/Toggle";
 import { useBench } from "../benchContext";
 
 /** One stage over the other, or one stage alone. */
@@ -10,17 +11,15 @@ export function StageTools() {
   const set = useBench((bench) => bench.set);
   return (
     <div className="flex items-center gap-1" role="toolbar" aria-label="Stages">
-      <button
-        type="button"
-        className={`btn btn-sm btn-square ${overlay ? "btn-primary" : ""}`}
-        aria-pressed={overlay > 0}
-        aria-label="Lay the reference over the student"
+      <Toggle
+        on={overlay > 0}
+        label="Lay the reference over the student"
         title="Lay the reference over the student (B); hold F to see it alone"
         disabled={!both}
         onClick={() => set({ overlay: overlay ? 0 : 0.5 })}
       >
         <Layers2 size={16} aria-hidden />
-      </button>
+      </Toggle>
       <input
         type="range"
         className="range range-xs w-14"
@@ -32,27 +31,23 @@ export function StageTools() {
         disabled={!both}
         onChange={(event) => set({ overlay: Number(event.target.value) })}
       />
-      <button
-        type="button"
-        className={`btn btn-sm btn-square ${alike ? "btn-primary" : ""}`}
-        aria-pressed={alike}
-        aria-label="Zoom both stages alike"
+      <Toggle
+        on={alike}
+        label="Zoom both stages alike"
         title="Zoom and shift both stages alike (Y)"
         disabled={!both}
         onClick={() => set({ alike: !alike })}
       >
         <ScanEye size={16} aria-hidden />
-      </button>
-      <button
-        type="button"
-        className={`btn btn-sm btn-square ${solo ? "btn-primary" : ""}`}
-        aria-pressed={solo}
-        aria-label="This stage alone"
+      </Toggle>
+      <Toggle
+        on={solo}
+        label="This stage alone"
         title="This stage alone (M)"
         onClick={() => set({ solo: !solo })}
       >
         {solo ? <Minimize2 size={16} aria-hidden /> : <Maximize2 size={16} aria-hidden />}
-      </button>
+      </Toggle>
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { ChartSpline, Footprints } from "lucide-react";
+import { Toggle } from "../../parts/Toggle";
 import { useBench } from "../benchContext";
 
 /** What shows the swing as a whole: curves and relay over the rule, the floor plate beside the stages. */
@@ -8,26 +9,22 @@ export function WholeTools() {
   const set = useBench((bench) => bench.set);
   return (
     <>
-      <button
-        type="button"
-        className={`btn btn-sm btn-square ${whole ? "btn-primary" : ""}`}
-        aria-pressed={whole !== null}
-        aria-label="Curves and relay"
+      <Toggle
+        on={whole !== null}
+        label="Curves and relay"
         title="The swing as a whole: curves and relay (/)"
         onClick={() => set({ whole: whole ? null : "curves" })}
       >
         <ChartSpline size={16} aria-hidden />
-      </button>
-      <button
-        type="button"
-        className={`btn btn-sm btn-square ${plate ? "btn-primary" : ""}`}
-        aria-pressed={plate}
-        aria-label="Floor plate"
+      </Toggle>
+      <Toggle
+        on={plate}
+        label="Floor plate"
         title="Shoes, ball and hips from above (')"
         onClick={() => set({ plate: !plate })}
       >
         <Footprints size={16} aria-hidden />
-      </button>
+      </Toggle>
     </>
   );
 }

@@ -1,0 +1,183 @@
+import type { Schemas } from "../../api/client";
+import { type Units, withError } from "../../units";
+import { CHECKPOINT_WORDS, type Checkpoint } from "../../words";
+import { pegsOf, type Side, type SideState } from "../benchState";
+import { PAPER_INK } from "../ink";
+import { BALL_Y, HEIGHT, type Layout, type Point, WIDTH } from "./floorLayout";
+
+type Mark = Schemas["FloorMarkOut"];
+
+const PATH: Checkpoint[] = ["address", "shaft_back", "arm_back", "top", "arm_down", "shaft_down", "impact"];
+const SHOE = ["heel", "foot_outer", "toe", "foot_inner"] as const;
+const CLOCK_M = 0.16; // radius of the floor clock
+
+/** One swing's part of the plate. */
+export function Plan(props: {
+  side: Side;
+  state?: SideState;
+  plan: Schemas["FloorOut"];
+  at: Layout["at"];
+  units: Units;
+}) {
+  const { side, state, plan, at, units } = props;
+  const ink = PAPER_INK[side];
+  const place = (name: string, when: Checkpoint): Mark | undefined =>
+    plan.marks.find((mark) => mark.name === name && mark.at === when);
+  const point = (mark?: Mark) => mark && at(mark.t, mark.b);
+  const lies = place("ball", "address");
+  const ball = point(lies);
+  const toesB = ["lead_toe", "trail_toe"].map((toe) => place(toe, "address")?.b ?? Number.NaN);
+  const ahead = lies
+    ? withError(lies.b - ((toesB[0] ?? 0) + (toesB[1] ?? 0)) / 2, lies.u95_b, "m", units)
+    : "";
+  const toes = [point(place("trail_toe", "address")), point(place("lead_toe", "address"))];
+  const now = state && hereAt(state);
+  return (
+    <g stroke={ink} fill="none">
+      {(["lead", "trail"] as const).map((foot) => (
+        <Shoe key={foot} ink={ink} outline={SHOE.map((part) => point(place(`${foot}_${part}`, "address")))} />
+      ))}
+      {toes[0] && toes[1] && (
+        <line x1={toes[0].x} y1={toes[0].y} x2={toes[1].x} y2={toes[1].y} strokeDasharray="5 3" />
+      )}
+      {ball && toes[0] && toes[1] && (
+        <>
+          <path
+            d={`M${ball.x} ${(toes[0].y + toes[1].y) / 2}V${BALL_Y + 6}`}
+            strokeDasharray="1 4"
+            strokeWidth={1.5}
+          />
+          <circle cx={ball.x} cy={BALL_Y} r={4} strokeWidth={1.5} fill="#FFFFFF" />
+          <text
+            x={ball.x + 8}
+            y={BALL_Y + (side === "student" ? -1 : 10)}
+            fontSize={9}
+            className="num"
+            fill={ink}
+            stroke="none"
+          >
+            {ahead}
+          </text>
+        </>
+      )}
+      {(["lead_hip", "trail_hip"] as const).map((hip) => {
+        const way = PATH.flatMap((when) => point(place(hip, when)) ?? []);
+        const here = now && point(place(hip, now));
+        return (
+          <g key={hip}>
+            {way.length > 1 && (
+              <polyline points={way.map(({ x, y }) => `${x},${y}`).join(" ")} strokeWidth={1.5} />
+            )}
+            {way.map(({ x, y }, i) => (
+              <circle key={PATH[i]} cx={x} cy={y} r={1.8} fill={ink} stroke="none" />
+            ))}
+            {here && <circle cx={here.x} cy={here.y} r={4.5} strokeWidth={1.5} />}
+          </g>
+        );
+      })}
+      {side === "student" && <Clock center={place("lead_hip", "top")} at={at} />}
+      {plan.cameras.map((camera) => {
+        const from = at(0, 0);
+        const to = at(camera.t, camera.b);
+        const length = Math.hypot(to.x - from.x, to.y - from.y) || 1;
+        const [dx, dy] = [(to.x - from.x) / length, (to.y - from.y) / length];
+        // The camera itself is far outside the plate: a wedge at its edge points to it.
+        const reach = Math.min(
+          Math.abs((WIDTH / 2 - 8) / (dx || 1e-9)),
+          Math.abs((HEIGHT / 2 - 8) / (dy || 1e-9)),
+        );
+        const [x, y] = [WIDTH / 2 + dx * reach, HEIGHT / 2 + dy * reach];
+        const turn = (Math.atan2(dy, dx) * 180) / Math.PI;
+        return (
+          <path
+            key={camera.view}
+            d="M6 0L-5 4.5V-4.5Z"
+            transform={`translate(${x} ${y}) rotate(${turn})`}
+            fill={ink}
+            stroke="none"
+          >
+            <title>{camera.view === "face_on" ? "Face-on camera" : "Camera down the line"}</title>
+          </path>
+        );
+      })}
+    </g>
+  );
+}
+
+/** A shoe's outline from the marks there are; its heel-to-toe line at least. */
+function Shoe({ outline, ink }: { outline: (Point | undefined)[]; ink: string }) {
+  const [heel, , toe] = outline;
+  if (!heel || !toe) return null;
+  const known = outline.filter((each) => each !== undefined);
+  return (
+    <>
+      {known.length === SHOE.length && <path d={rounded(known)} fill={ink} fillOpacity={0.22} />}
+      <line x1={heel.x} y1={heel.y} x2={toe.x} y2={toe.y} strokeWidth={1.5} />
+    </>
+  );
+}
+
+/** A closed line through the middles between points, bent at each of them. */
+function rounded(points: Point[]): string {
+  const middles = points.map((point, i) => {
+    const next = points[(i + 1) % points.length] ?? point;
+    return { x: (point.x + next.x) / 2, y: (point.y + next.y) / 2 };
+  });
+  const start = middles.at(-1) ?? { x: 0, y: 0 };
+  return `M${start.x} ${start.y}${points
+    .map((point, i) => `Q${point.x} ${point.y} ${middles[i]?.x} ${middles[i]?.y}`)
+    .join("")}Z`;
+}
+
+/** Rays of the floor clock about the lead hip at the top: 9 is the target, 12 the ball. */
+function Clock({ center, at }: { center?: Mark; at: Layout["at"] }) {
+  if (!center) return null;
+  return (
+    <g stroke="#B8892B">
+      {[8, 9, 10].map((hour) => {
+        const turn = ((hour - 9) * Math.PI) / 6;
+        const from = at(center.t, center.b);
+        const to = at(center.t + CLOCK_M * Math.cos(turn), center.b + CLOCK_M * Math.sin(turn));
+        return (
+          <g key={hour}>
+            <line
+              x1={from.x}
+              y1={from.y}
+              x2={to.x}
+              y2={to.y}
+              strokeWidth={hour === 8 ? 1.5 : 1}
+              strokeDasharray={hour === 8 ? undefined : "3 3"}
+            />
+            <text
+              x={to.x + Math.sign(to.x - from.x) * 8}
+              y={to.y + 3}
+              fontSize={9}
+              textAnchor="middle"
+              className="num"
+              fill="#775612"
+              stroke="none"
+            >
+              {hour}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** Which way the target lies. */
+export function Compass({ left }: { left: boolean }) {
+  const x = left ? WIDTH - 8 : 8;
+  return (
+    <text x={x} y={HEIGHT - 6} fontSize={10} textAnchor={left ? "end" : "start"} fill="#16302B">
+      {left ? "target →" : "← target"}
+    </text>
+  );
+}
+
+/** The checkpoint that a stage stands on, if it stands on one. */
+function hereAt(state: SideState): Checkpoint | undefined {
+  const found = Object.entries(pegsOf(state.on)).find(([, frame]) => frame === state.frame)?.[0];
+  return found && found in CHECKPOINT_WORDS ? (found as Checkpoint) : undefined;
+}
