@@ -159,8 +159,8 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
   if (!swing) return null;
   const school = schools.data?.find((each) => each.id === student?.school)?.name;
   return (
-    <div className="flex h-full min-h-[700px] min-w-[1000px] flex-col gap-2 p-2">
-      <div className="flex h-8 shrink-0 items-center gap-3">
+    <div className="flex flex-col gap-2 p-2 lg:h-full lg:min-h-[700px]">
+      <div className="flex min-h-8 shrink-0 flex-wrap items-center gap-3 lg:flex-nowrap">
         <h1 className="text-lg font-bold">
           {swing.title}
           <span className="ml-2 text-sm font-normal">
@@ -188,9 +188,9 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
           <Keyboard size={16} aria-hidden />
         </button>
       </div>
-      <div className="flex min-h-0 flex-1 gap-2">
+      <div className="flex min-h-0 flex-1 flex-col gap-2 lg:flex-row">
         <div className="flex min-w-0 flex-1 flex-col gap-2">
-          <div className="flex min-h-0 flex-1 gap-2">
+          <div className="flex h-[62vh] min-h-0 shrink-0 gap-2 lg:h-auto lg:flex-1">
             <Side side="student" units={units} />
             <Side side="reference" units={units} />
             {!compared && !solo && (
@@ -205,7 +205,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
               </div>
             )}
           </div>
-          <div className="flex shrink-0 items-center justify-between gap-2">
+          <div className="flex shrink-0 flex-wrap items-center justify-between gap-2 lg:flex-nowrap">
             <Transport />
             <div className="flex items-center gap-1">
               <HandTestButton />
@@ -218,7 +218,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
           <Whole units={units} />
           <SwingRule />
         </div>
-        <div className="flex min-h-0 w-[300px] shrink-0 flex-col gap-2 overflow-y-auto">
+        <div className="grid min-h-0 shrink-0 content-start items-start gap-2 md:max-lg:grid-cols-2 lg:flex lg:w-[300px] lg:flex-col lg:items-stretch lg:overflow-y-auto">
           <ActiveMat units={units} />
           <ActiveRound />
           <FloorPlate units={units} />

@@ -32,15 +32,15 @@ export function Shell() {
       <a href="#main" className="btn btn-sm sr-only focus:not-sr-only focus:absolute focus:z-50">
         Skip to the work
       </a>
-      <header className="flex h-12 shrink-0 items-center gap-6 bg-pine px-4 text-paper">
+      <header className="flex h-12 shrink-0 items-center gap-2 bg-pine px-2 text-paper sm:gap-6 sm:px-4">
         <Wordmark />
-        <nav aria-label="Main" className="flex h-full gap-1 text-sm">
+        <nav aria-label="Main" className="flex h-full min-w-0 gap-1 overflow-x-auto text-sm">
           {PLACES.map(([to, label]) => (
             <NavLink
               key={to}
               to={to}
               className={({ isActive }) =>
-                `flex items-center border-b-2 px-3 ${isActive ? "border-brass font-semibold" : "border-transparent opacity-85 hover:opacity-100"}`
+                `flex items-center border-b-2 px-2 sm:px-3 ${isActive ? "border-brass font-semibold" : "border-transparent opacity-85 hover:opacity-100"}`
               }
             >
               {label}

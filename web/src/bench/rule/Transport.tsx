@@ -34,7 +34,7 @@ export function Transport() {
     { label: "Peg after", key: "]", Icon: ChevronLast, go: () => toPeg(1) },
   ];
   return (
-    <div className="flex items-center gap-1" role="toolbar" aria-label="Frames">
+    <div className="flex flex-wrap items-center gap-1" role="toolbar" aria-label="Frames">
       {moves.map(({ label, key, Icon, go }) => (
         <button
           key={label}
