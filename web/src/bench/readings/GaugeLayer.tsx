@@ -40,20 +40,29 @@ export function GaugeLayer({ gauges, frame, place, wide, clear = [], units, ink 
   ];
   const [left, right] = [Math.min(...across), Math.max(...across)];
   const middle = (left + right) / 2;
-  // Labels stand in a column to each side of the player, never over feet or hips.
+  // Labels stand in a column to each side of the player, and where there is no room at the picture's top:
+  // never over feet or hips.
   const labels = shapes.flatMap(({ gauge, shape, points }): Labelled[] => {
     const text = saying(shape, units);
     if (!text) return [];
     const end = points.at(-1) ?? { x: 0, y: 0 };
     const width = text.length * LETTER + 10;
     const room = { left: left - width - GAP >= 2, right: right + GAP + width <= wide - 2 };
-    const toLeft = end.x < middle ? room.left || !room.right : room.left && !room.right;
-    return [{ gauge, shape, end, toLeft, text, width }];
+    const nearer = end.x < middle ? ("left" as const) : ("right" as const);
+    const other = nearer === "left" ? ("right" as const) : ("left" as const);
+    const stands = room[nearer] ? nearer : room[other] ? other : "top";
+    return [{ gauge, shape, end, stands, text, width }];
   });
-  const rows = {
-    left: stacked(labels.filter((each) => each.toLeft)),
-    right: stacked(labels.filter((each) => !each.toLeft)),
-  };
+  const on = (stands: Labelled["stands"]) => labels.filter((each) => each.stands === stands);
+  const rows = [
+    ...stacked(on("left")).map((each) => ({ ...each, x: left - each.width - GAP })),
+    ...stacked(on("right")).map((each) => ({ ...each, x: right + GAP })),
+    ...on("top").map((each, i) => ({
+      ...each,
+      x: Math.max(2, Math.min(each.end.x - each.width / 2, wide - each.width - 2)),
+      y: (i + 0.7) * LABEL_ROW,
+    })),
+  ];
   return (
     <g className="pointer-events-none">
       {gauges.map((gauge) => (
@@ -83,13 +92,8 @@ export function GaugeLayer({ gauges, frame, place, wide, clear = [], units, ink 
           )}
         </g>
       ))}
-      {[...rows.left, ...rows.right].map((label) => (
-        <Label
-          key={`${label.gauge.id} ${label.shape.frame}`}
-          label={label}
-          edge={label.toLeft ? left : right}
-          wide={wide}
-        />
+      {rows.map((label) => (
+        <Label key={`${label.gauge.id} ${label.shape.frame}`} label={label} />
       ))}
     </g>
   );
@@ -99,7 +103,7 @@ interface Labelled {
   gauge: Gauge;
   shape: Shape;
   end: Point;
-  toLeft: boolean;
+  stands: "left" | "right" | "top"; // of the player; of the picture
   text: string;
   width: number;
 }
@@ -156,20 +160,12 @@ function Span({ points }: { points: Point[] }) {
   );
 }
 
-function Label({ label, edge, wide }: { label: Labelled & { y: number }; edge: number; wide: number }) {
-  const { gauge, end, toLeft, y, text, width } = label;
-  const x = toLeft ? Math.max(2, edge - width - GAP) : Math.min(edge + GAP, wide - width - 2);
+function Label({ label }: { label: Labelled & { x: number; y: number } }) {
+  const { gauge, end, stands, x, y, text, width } = label;
+  const from = { left: x + width, right: x, top: x + width / 2 }[stands];
   return (
     <g data-span={gauge.id}>
-      <line
-        x1={end.x}
-        y1={end.y}
-        x2={toLeft ? x + width : x}
-        y2={y}
-        stroke="#D8AA4C"
-        strokeWidth={1}
-        strokeOpacity={0.75}
-      />
+      <line x1={end.x} y1={end.y} x2={from} y2={y} stroke="#D8AA4C" strokeWidth={1} strokeOpacity={0.75} />
       <rect x={x} y={y - 9} width={width} height={18} rx={2} fill="#10201D" fillOpacity={0.82} />
       <text x={x + 5} y={y + 4} className="num" fontSize={11} fill="#F6F3EA">
         {text}
