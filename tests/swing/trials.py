@@ -14,7 +14,8 @@ from tropometer.golfer.true_readings import _At, _at_some, _everywhere, _set_up,
 from tropometer.swing.camera.mat import Mat
 from tropometer.swing.names import CHECKPOINTS, View
 from tropometer.swing.record import Clip, KnownLength, Mark, SwingRecord
-from tropometer.swing.usual import kept_as, share_kept, spread_m
+from tropometer.swing.scene.eye import FEET, SOLE_SD_M
+from tropometer.swing.usual import kept_as, share_kept, spread_m, usual
 
 SetUp = Literal["both", "face-on, mat", "face-on, stick", "down the line"]
 SET_UPS: dict[SetUp, tuple[View, ...]] = {
@@ -81,20 +82,47 @@ def _trial(set_up: SetUp, random: np.random.Generator) -> Trial:
 
 
 def _own_ways(who: Golfer, size: float, random: np.random.Generator) -> dict[str, np.ndarray]:
-    """How far each mark lies beside the golfer's at each checkpoint (9, 3): as people differ."""
+    """How far each mark lies beside the golfer's at each checkpoint (9, 3): as people differ.
+
+    Golfers differ among themselves already: together with that it is as much as the core believes.
+    """
     stature = who.stature_m * size
     kept: dict[str, float] = {}
     found = {}
     for name in who.paths:
         beside = np.zeros((len(CHECKPOINTS), 3))
         for axis in (0, 1):
-            spread, share = spread_m(name, axis, stature), share_kept(name, axis)
             always = kept.setdefault(f"{kept_as(name, axis)} {axis}", random.normal())
             then = random.normal(size=len(CHECKPOINTS))
-            beside[:, axis] = spread * (np.sqrt(share) * always + np.sqrt(1 - share) * then)
+            always_sd, then_sd = _left_to_differ()[name, axis]
+            beside[:, axis] = stature * (always_sd * always + then_sd * then)
+        if name in FEET:
+            beside[:, 2] = random.normal(0, SOLE_SD_M)
         found[name] = beside
     for part in ("hip", "shoulder"):
         _keep_rigid(who, size, found, f"lead_{part}", f"trail_{part}")
+    return found
+
+
+@lru_cache
+def _left_to_differ() -> dict[tuple[str, int], tuple[float, float]]:
+    """By mark and axis, what the golfers lack of the spread that the core believes in, of stature.
+
+    One standard deviation of what is the same at all checkpoints, and of what is not.
+    """
+    who = [golfer(name) for name in NAMES]
+    marks = tuple(who[0].paths)
+    means, _ = usual(marks, np.arange(float(len(CHECKPOINTS))), 1.0)
+    found = {}
+    for row, mark in enumerate(marks):
+        places = [each.paths[mark]([each.checkpoints_s[at] for at in CHECKPOINTS]) for each in who]
+        ways = np.array([place / each.stature_m for place, each in zip(places, who, strict=True)])
+        for axis in (0, 1):
+            differ = ways[..., axis] - means[axis, row]
+            always = differ.mean(axis=1, keepdims=True)
+            spread, share = spread_m(mark, axis, 1.0), share_kept(mark, axis)
+            left = (share * spread**2 - np.mean(always**2), (1 - share) * spread**2 - np.var(differ - always))
+            found[mark, axis] = (float(np.sqrt(max(left[0], 0))), float(np.sqrt(max(left[1], 0))))
     return found
 
 
