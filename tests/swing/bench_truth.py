@@ -9,7 +9,7 @@ from django.test import tag
 from tests.swing.trials import SET_UPS, trials
 from tropometer.swing.read import read
 
-TRIALS = 100
+TRIALS = 400
 # Largest root mean square error with both views, by unit and reading (readings.md, "How good").
 TARGETS = {
     "pelvis_sway": 0.006, "trail_hip_gap": 0.006, "post_gap": 0.006, "pelvis_depth": 0.006,

@@ -27,6 +27,8 @@ SET_UPS: dict[SetUp, tuple[View, ...]] = {
 MARGIN_S = 0.02
 MAT_M = 1.56
 STICK_M = 1.22
+AIMED_AT_M = 0.9
+HALF_SEEN_M = (1.0, 1.35)  # half the picture's height, at the player
 
 
 @dataclass(frozen=True)
@@ -136,6 +138,43 @@ def _keep_rigid(who: Golfer, size: float, own: dict[str, np.ndarray], lead: str,
     own[lead], own[trail] = middle + half - a, middle - half - b
 
 
+def _put_up(view: View, left: bool, random: np.random.Generator) -> Camera:
+    """A camera as it may stand where a mat tells how it does."""
+    return Camera(
+        view,
+        distance_m=random.uniform(3, 5),
+        height_m=random.normal(1.05, 0.12),
+        fov_deg=random.uniform(28, 36),
+        width=1280,
+        height=720,
+        off_square_deg=random.uniform(-15, 15),
+        tilt_deg=random.normal(4, 2),
+        roll_deg=random.normal(0, 0.6),
+        left_handed=left,
+    )
+
+
+def _put_up_by_eye(view: View, left: bool, random: np.random.Generator) -> Camera:
+    """A phone as the core believes that people put it up where nothing tells how it stands.
+
+    It looks up or down at the player, who fills the picture however wide it sees.
+    """
+    distance_m = 1 / random.uniform(1 / 5.4, 1 / 2.6)
+    height_m = float(np.clip(random.normal(1.1, 0.4), 0.2, 2.0))
+    return Camera(
+        view,
+        distance_m=distance_m,
+        height_m=height_m,
+        fov_deg=float(np.degrees(2 * np.arctan(random.uniform(*HALF_SEEN_M) / distance_m))),
+        width=1280,
+        height=720,
+        off_square_deg=random.normal(0, 4),
+        tilt_deg=random.normal(np.degrees(np.arctan2(height_m - AIMED_AT_M, distance_m)), 2),
+        roll_deg=random.normal(0, 0.6),
+        left_handed=left,
+    )
+
+
 def _clip(
     view: View,
     set_up: SetUp,
@@ -147,19 +186,8 @@ def _clip(
     noise_px: float,
     random: np.random.Generator,
 ) -> Clip:
-    careful = set_up == "face-on, stick"  # nobody measures the camera, so it is put up as phones are
-    camera = Camera(
-        view,
-        distance_m=random.uniform(3, 5),
-        height_m=random.normal(1.05, 0.12),
-        fov_deg=random.uniform(28, 36),
-        width=1280,
-        height=720,
-        off_square_deg=random.normal(0, 4) if careful else random.uniform(-15, 15),
-        tilt_deg=random.normal(4, 2),
-        roll_deg=random.normal(0, 0.6),
-        left_handed=left,
-    )
+    by_eye = set_up == "face-on, stick"
+    camera = _put_up_by_eye(view, left, random) if by_eye else _put_up(view, left, random)
 
     def seen(places: Any) -> np.ndarray:
         tbu = np.atleast_2d(places) + stands
@@ -177,9 +205,12 @@ def _clip(
             if -2000 < x < 4000 and -2000 < y < 4000:
                 marks.setdefault(name, {})[frame] = Mark(float(x), float(y), noise_px)
     mat = stick = None
-    if careful:
+    if by_eye:
         ahead = random.normal(0.32, 0.06)
-        ends = seen([[-STICK_M / 2, ahead, 0.0], [STICK_M / 2, ahead, 0.0]]) + random.normal(0, 1.5, (2, 2))
+        along = random.normal(0, np.radians(2))
+        half = STICK_M / 2 * np.array([np.cos(along), np.sin(along)])
+        ends = seen([[-half[0], ahead - half[1], 0.0], [half[0], ahead + half[1], 0.0]])
+        ends += random.normal(0, 1.5, (2, 2))
         a, b = ((float(x), float(y)) for x, y in ends)
         stick = KnownLength(a, b, STICK_M, "toe_line", sd_px=1.5)
     else:

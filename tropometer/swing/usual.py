@@ -44,13 +44,13 @@ LEG = ("hip", "hip_edge", "knee", "ankle", *FOOT)
 def kept_as(name: str, axis: int) -> str:
     """What shares a mark's unusual place along T (0) or B (1) at all moments.
 
-    Along the target line a whole leg goes with its stance; toward the ball a foot does; else a mark by
-    itself.
+    Along the target line a whole leg goes with its stance; toward the ball a foot does but for its toe, which
+    goes with the flare; else a mark by itself.
     """
     side, part = name.partition("_")[0], part_of(name)
     if axis == 0 and part in LEG:
         return f"{side} leg"
-    return f"{side} foot" if part in FOOT else name.replace("_", " ")
+    return f"{side} foot" if part in FOOT and part != "toe" else name.replace("_", " ")
 
 
 def share_kept(name: str, axis: int) -> float:
