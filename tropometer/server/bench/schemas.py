@@ -142,7 +142,7 @@ class PressureFile(Schema):
     """A pressure mat's data as the text of a file; `impact_s` where the file does not say it."""
 
     file_name: str = Field(min_length=1, max_length=120)
-    text: str = Field(min_length=1, max_length=4_000_000)
+    text: str = Field(min_length=1, max_length=2_000_000)
     impact_s: FiniteFloat | None = None
 
 

@@ -4,7 +4,7 @@ import { api, got, type Schemas } from "../../api/client";
 import { useBench, useBenchStore } from "../benchContext";
 import type { Side } from "../benchState";
 
-const MOST_BYTES = 4_000_000;
+const MOST_BYTES = 2_000_000;
 const COLUMNS = "time_s, lead_force_n, trail_force_n; and lead_toe, lead_outer, trail_toe, trail_outer";
 
 /** What a pressure mat felt during a stage's swing: how to add it, what it is, and how to take it away. */
@@ -101,7 +101,7 @@ function FileForm({ keep, busy, leave }: FileFormProps) {
     event.preventDefault();
     const impact_s = impact.trim() === "" ? null : Number(impact.replace(",", "."));
     if (!file) setTrouble("Choose a file.");
-    else if (file.size > MOST_BYTES) setTrouble(`${file.name} is larger than 4 MB: cut out the swing.`);
+    else if (file.size > MOST_BYTES) setTrouble(`${file.name} is larger than 2 MB: cut out the swing.`);
     else if (impact_s !== null && !Number.isFinite(impact_s)) setTrouble(`Impact: “${impact}” is no number.`);
     else {
       setTrouble("");
