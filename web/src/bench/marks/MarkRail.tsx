@@ -23,7 +23,11 @@ export function MarkRail({ side, state }: { side: Side; state: SideState }) {
     <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-1" data-rail={side}>
       <PegStrip side={side} state={state} />
       <div className="flex flex-wrap items-center gap-1 lg:flex-nowrap">
-        <div className="flex min-w-0 flex-1 flex-wrap gap-0.5 lg:flex-nowrap" role="toolbar" aria-label={`Groups of marks, ${side}`}>
+        <div
+          className="flex min-w-0 flex-1 flex-wrap gap-0.5 lg:flex-nowrap"
+          role="toolbar"
+          aria-label={`Groups of marks, ${side}`}
+        >
           {GROUPS.map((each) => (
             <GroupButton
               key={each}
