@@ -124,17 +124,13 @@ class FrameTests(BrowserCase):
                 Peg.objects.create(clip=clip, name=name, frame=frame)
         page.reload()
         self.driver.wait_drawn()
-        seen = []
-        for frame in (10, 30, 50, 65, 80, 72, 50):
+        reference = StageDriver(page, "reference")
+        # Straight between pegs, by real time.
+        for frame, follows in ((10, 4), (30, 32), (50, 60), (65, 89), (80, 118), (72, 103), (50, 60)):
             self.driver.go_to(frame)
-            reference = StageDriver(page, "reference")
-            wanted = int(reference.stage.get_attribute("data-frame") or -1)
-            reference.wait_drawn(wanted)
+            reference.wait_drawn(follows)
             self.assertEqual(page.evaluate(READ_STRIP, ["student", BITS]), [frame, frame])
-            drawn, named = page.evaluate(READ_STRIP, ["reference", BITS])
-            self.assertEqual(drawn, named)
-            seen.append(named)
-        self.assertEqual(seen, [4, 32, 60, 89, 118, 103, 60])  # straight between pegs, by real time
+            self.assertEqual(page.evaluate(READ_STRIP, ["reference", BITS]), [follows, follows])
 
     def test_without_a_decoder_the_server_s_stills_are_as_exact(self) -> None:
         self.context.add_init_script("delete window.VideoDecoder")
