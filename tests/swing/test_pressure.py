@@ -69,6 +69,9 @@ TABLE = """time_s,lead_force_n,trail_force_n,trail_toe,trail_outer
 """
 
 
+FELT = '{"times_s": [0, 1], "lead_force_n": [1, 2.5], "trail_force_n": [1, 2], "force_sd_n": 0.03}'
+
+
 class FileTests(TestCase):
     def test_tables_and_the_record_s_own_object_are_read(self) -> None:
         felt = read_pressure(TABLE, impact_s=0.0)
@@ -95,6 +98,8 @@ class FileTests(TestCase):
             (TABLE, 3.0, "^pressure.impact_s: impact is outside"),
             ('{"times_s": [', 0.0, "^line 1: not JSON"),
             ('{"times_s": [0, 1]}', 0.0, "^pressure: .*'lead_force_n' is a required"),
+            (FELT.replace("2.5", "NaN"), 0.5, r"^pressure.lead_force_n\[1\]: not a number"),
+            (FELT.replace("0.03", "1e999"), 0.5, "^pressure.force_sd_n: not a number"),
             ('{"pressure": []}', 0.0, "^pressure: .* is not of type 'object'"),
         ):
             with self.subTest(words), self.assertRaisesRegex(RecordError, words):

@@ -177,12 +177,18 @@ def pressure_from(data: dict[str, Any]) -> Pressure:
     for name, column in columns.items():
         if len(column) != count:
             raise RecordError(f"pressure.{name}", f"it has {len(column)} values, times_s has {count}")
+        endless = np.flatnonzero(~np.isfinite(column).reshape(count, -1).all(axis=1))
+        if len(endless):
+            raise RecordError(f"pressure.{name}[{endless[0]}]", "not a number")
     late = np.flatnonzero(np.diff(columns["times_s"]) <= 0)
     if len(late):
         raise RecordError(f"pressure.times_s[{late[0] + 1}]", "times must rise")
     if not columns["times_s"][0] <= data["impact_s"] <= columns["times_s"][-1]:
         raise RecordError("pressure.impact_s", "impact is outside the mat's times")
     known = {name: data[name] for name in ("impact_sd_s", "force_sd_n", "place_sd") if name in data}
+    for name, value in known.items():
+        if not math.isfinite(value):
+            raise RecordError(f"pressure.{name}", "not a number")
     return Pressure(
         columns["times_s"],
         columns["lead_force_n"],
