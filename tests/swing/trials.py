@@ -76,6 +76,8 @@ def _trial(set_up: SetUp, random: np.random.Generator) -> Trial:
     left = bool(random.integers(2))
     noise_px = random.uniform(0.8, 2.0)
     own = _own_ways(who, size, random)
+    while not _stands_square(who, size, own):
+        own = _own_ways(who, size, random)
     clips = tuple(
         _clip(view, set_up, who, size, own, stands, left, noise_px, random) for view in SET_UPS[set_up]
     )
@@ -104,6 +106,18 @@ def _own_ways(who: Golfer, size: float, random: np.random.Generator) -> dict[str
     for part in ("hip", "shoulder"):
         _keep_rigid(who, size, found, f"lead_{part}", f"trail_{part}")
     return found
+
+
+def _stands_square(who: Golfer, size: float, own: dict[str, np.ndarray]) -> bool:
+    """Whether hips and shoulders are turned by less than 60° at address: else nobody stands so."""
+    address = who.checkpoints_s["address"]
+    for part in ("hip", "shoulder"):
+        lead, trail = (
+            who.paths[name](address) * size + own[name][0] for name in (f"lead_{part}", f"trail_{part}")
+        )
+        if lead[0] - trail[0] < np.linalg.norm(lead - trail) / 2:
+            return False
+    return True
 
 
 @lru_cache

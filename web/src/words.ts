@@ -137,10 +137,11 @@ export const READING_WORDS: Record<string, string> = {
   pressure_cross_time: "Pressure crosses to the lead foot",
 };
 
-/** What a gauge calls what it draws: short, it stands beside the player. */
+/** What a gauge, or the reading it draws, is called: short, it stands beside the player. */
 export const SHORT_WORDS: Record<string, string> = {
   trail_hip_gap: "gap",
-  hip_moved: "moved",
+  lead_hip_gate: "lead hip",
+  trail_hip_gate: "trail hip",
   post_gap: "to the post",
   pelvis_depth: "off the wall",
   pelvis_slant: "slant",

@@ -164,12 +164,12 @@ def measured(swing: Swing) -> dict[str, Any]:
         ],
         "readings": [reading_out(reading, school) for reading in readings],
         "floor": floor_plan(scene),
-        "pressure": _mat_told(swing, record.pressure),
+        "pressure": _pressure_told(swing, record.pressure),
         "next": next_clicks(looked_at, all(c.mat for c in record.clips)),
     }
 
 
-def _mat_told(swing: Swing, felt: swing_record.Pressure | None) -> dict[str, Any] | None:
+def _pressure_told(swing: Swing, felt: swing_record.Pressure | None) -> dict[str, Any] | None:
     """In short what a pressure mat's data are."""
     stored = _pressure(swing)
     if felt is None or stored is None:

@@ -43,7 +43,7 @@ export function GaugeLayer({ gauges, frame, place, wide, clear = [], units, ink 
   // Labels stand in a column to each side of the player, and where there is no room at the picture's top:
   // never over feet or hips.
   const labels = shapes.flatMap(({ gauge, shape, points }): Labelled[] => {
-    const text = saying(shape, units);
+    const text = saying(gauge, shape, units);
     if (!text) return [];
     const end = points.at(-1) ?? { x: 0, y: 0 };
     const width = text.length * LETTER + 10;
@@ -109,9 +109,9 @@ interface Labelled {
 }
 
 /** What a shape measures, in words. */
-function saying({ value, u95, reading, unit }: Shape, units: Units): string {
+function saying(gauge: Gauge, { value, u95, reading, unit }: Shape, units: Units): string {
   if (value === null || u95 === null) return "";
-  return `${SHORT_WORDS[reading] ?? reading} ${withError(value, u95, unit, units, SIGNED.has(reading))}`;
+  return `${SHORT_WORDS[gauge.id] ?? SHORT_WORDS[reading] ?? reading} ${withError(value, u95, unit, units, SIGNED.has(reading))}`;
 }
 
 /** Labels of one side from top to bottom, none over another. */

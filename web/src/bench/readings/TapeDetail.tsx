@@ -24,6 +24,7 @@ export function TapeDetail({ reading, past, units }: Props) {
       <p>{reading.method}</p>
       <p>
         {reading.sign}
+        {reading.unit === "ratio" && " · 1 is 100 %"}
         {reading.frames.length > 0 && (
           <>
             {" · "}
