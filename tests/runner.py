@@ -1,5 +1,6 @@
 """Django's runner, closing with one plain line that counts."""
 
+import logging
 from typing import Any
 from unittest import TestSuite
 from unittest.runner import TextTestResult
@@ -55,6 +56,7 @@ class CountingRunner(DiscoverRunner):
 
     def run_tests(self, *args: Any, **kwargs: Any) -> int:
         """Say the closing line last, after the databases are gone."""
+        logging.getLogger("tropometer").setLevel(logging.WARNING)  # a line for each request is no news here
         try:
             with QUICK_HASHING:
                 return super().run_tests(*args, **kwargs)

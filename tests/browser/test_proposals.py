@@ -7,7 +7,6 @@ from tests.browser.base import BrowserCase, StageDriver
 from tests.swing.test_proposals import landmarks_of
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.server.bench.models import Mark, Peg, Swing
-from tropometer.server.bench.services import remove
 from tropometer.server.clips.models import Clip, Proposals
 from tropometer.server.clips.proposing import propose
 from tropometer.server.shelf.models import ReferenceSwing
@@ -119,7 +118,7 @@ class ProposalTests(BrowserCase):
         self.page.keyboard.press("j")
         self.page.get_by_role("button", name="It is the whole clip").click()
         expect(rule).to_have_attribute("aria-valuemin", "0")
-        remove(Swing.objects.get(part=1))
+        Swing.objects.get(part=1).delete()
         self.page.reload()
         StageDriver(self.page).wait_drawn()  # the file stays for the other swing
 

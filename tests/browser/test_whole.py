@@ -10,12 +10,7 @@ from tests.browser.base import BrowserCase, StageDriver
 from tests.browser.test_accessible import check_axe
 from tests.swings import DEMO_CLIPS, true_reading, truth
 from tropometer.server.bench.models import Swing
-from tropometer.server.demo.management.commands.load_demo import (
-    pressure_table,
-    put_marks,
-    put_mat,
-    put_other_marks,
-)
+from tropometer.server.demo.management.commands.load_demo import pressure_table, put_on
 from tropometer.server.shelf.models import ReferenceSwing
 
 TOBIN, MODEL = "tobin_first_face", "model_loaded_face"
@@ -28,9 +23,7 @@ class WholeTests(BrowserCase):
         ReferenceSwing.objects.create(instructor=self.owner, swing=model, name="Range model")
         self.clip = self.student_clip(DEMO_CLIPS / f"{TOBIN}.mp4")
         for clip, name in ((self.clip, TOBIN), (self.clip_from(DEMO_CLIPS / f"{MODEL}.mp4", model), MODEL)):
-            put_marks(clip, name)
-            put_other_marks(clip, name)
-            put_mat(clip, name)
+            put_on(clip, name, whole=True)
         self.sign_in()
         self.page.goto(f"/bench/{self.clip.swing_id}")
         self.stages = StageDriver(self.page)

@@ -13,7 +13,7 @@ from tropometer.server.bench.models import Swing
 from tropometer.server.clips import uploads
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.uploads import Sender
-from tropometer.server.demo.management.commands.load_demo import put_marks
+from tropometer.server.demo.management.commands.load_demo import put_on
 from tropometer.server.people.models import Student, User
 from tropometer.video.probe import probe
 from tropometer.video.proxy import make_proxy
@@ -47,11 +47,11 @@ def ready_clip(of: User, swing: Swing) -> Clip:
     )
 
 
-def marked_swing(of: User, who: Student | None = None) -> Clip:
-    """A student's swing with a ready, pegged and marked clip."""
+def marked_swing(of: User, who: Student | None = None, whole: bool = False) -> Clip:
+    """A student's swing with a ready, pegged and marked clip; `whole`: with all marks, and the mat."""
     swing = Swing.objects.create(instructor=of, student=who or student(of), club="7 iron")
     clip = ready_clip(of, swing)
-    put_marks(clip, TOBIN)
+    put_on(clip, TOBIN, whole=whole)
     return clip
 
 
@@ -85,7 +85,10 @@ class MediaCase(TestCase):
         self.media = Path(folder.name) / "media"
         self.uploads = Path(folder.name) / "uploads"
         self.media.mkdir()
-        stored = override_settings(MEDIA_ROOT=str(self.media), UPLOAD_ROOT=str(self.uploads))
+        self.scratch = Path(folder.name) / "scratch"
+        stored = override_settings(
+            MEDIA_ROOT=str(self.media), UPLOAD_ROOT=str(self.uploads), SCRATCH_ROOT=str(self.scratch)
+        )
         stored.enable()
         self.addCleanup(stored.disable)
 

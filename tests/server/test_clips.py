@@ -1,22 +1,25 @@
-"""Clips coming in: kept, made ready, refused without a trace, served by ranges."""
+"""Clips coming in: kept, made ready, refused into quarantine, served by ranges."""
 
 import json
+from datetime import timedelta
 from pathlib import Path
 from typing import Any
 from unittest.mock import patch
 
 import numpy as np
 from django.http import HttpResponse
+from django.utils import timezone
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from tests.server import making
 from tests.swings import truth
 from tropometer.server.bench.models import Mark, Swing
-from tropometer.server.bench.services import remove
 from tropometer.server.clips import services
-from tropometer.server.clips.models import Clip, State
+from tropometer.server.clips.models import Clip, State, Upload
+from tropometer.server.clips.services import forget_refused
 from tropometer.server.clips.tasks import make_ready
-from tropometer.server.demo.management.commands.load_demo import put_marks
+from tropometer.server.clips.uploads import forget_old
+from tropometer.server.demo.management.commands.load_demo import put_on
 from tropometer.video.proxy import upright_frames
 
 
@@ -52,7 +55,7 @@ class IntakeTests(making.MediaCase):
         self.assertEqual(self.files(), [f"clips/{clip.pk}/original", f"clips/{clip.pk}/proxy.mp4"])
         self.assertEqual(clip.original.read(), making.demo_file("ilse_face.mov"))
 
-    def test_what_is_no_video_is_refused_and_leaves_nothing(self) -> None:
+    def test_what_is_no_video_is_refused_and_waits_in_quarantine(self) -> None:
         cases = {"notes.mp4": b"just words" * 99, "song.webm": b"OggS" + bytes(900), "zeros.mov": bytes(9000)}
         for name, data in cases.items():
             with self.subTest(name=name):
@@ -60,6 +63,15 @@ class IntakeTests(making.MediaCase):
                 self.assertEqual(answer.status_code, 422)
                 self.assertIn(name, answer.json()["detail"])  # type: ignore[attr-defined]
         self.assertEqual((Swing.objects.count(), Clip.objects.count(), self.files()), (0, 0, []))
+        self.assertEqual(len(self.waiting()), 3)
+        listed = self.client.get("/api/bin").json()
+        self.assertEqual({each["title"] for each in listed}, set(cases))
+        with self.captureOnCommitCallbacks(execute=True):
+            self.assertEqual(self.client.delete(f"/api/bin/file/{listed[0]['id']}").status_code, 204)
+            Upload.objects.update(refused_at=timezone.now() - timedelta(days=13))
+            self.assertEqual(forget_old(), 0)
+            Upload.objects.update(refused_at=timezone.now() - timedelta(days=15))
+            self.assertEqual(forget_old(), 2)
         self.assertEqual(self.waiting(), [])
 
     def test_one_bad_file_does_not_stop_the_others(self) -> None:
@@ -70,7 +82,8 @@ class IntakeTests(making.MediaCase):
         refused = answer.json()["refused"]  # type: ignore[attr-defined]
         self.assertEqual(refused, ["notes.mp4: This file is not a video, or it is damaged."])
         self.assertEqual(Clip.objects.get().original_name, "swing.mp4")
-        self.assertEqual((len(self.files()), self.waiting()), (1, []))
+        self.assertEqual(len(self.files()), 1)
+        self.assertEqual(Upload.objects.get().refusal, refused[0])
 
     def test_a_clip_sent_twice_is_known_by_its_content(self) -> None:
         self.send(self.arrived(making.demo_file()))
@@ -92,7 +105,7 @@ class IntakeTests(making.MediaCase):
         other = self.client.post("/api/swings", json.dumps(body), content_type="application/json")
         self.assertEqual(other.status_code, 201)  # what one instructor has is no business of another
 
-    def test_a_clip_that_breaks_in_the_middle_is_refused_and_its_file_goes(self) -> None:
+    def test_a_clip_that_breaks_in_the_middle_is_refused_and_its_file_waits(self) -> None:
         whole = making.demo_file()
         found = {"played_fps": 60, "width": 1280, "height": 720, "capture_fps": None}
         with patch.object(services, "video", return_value=iter([found])):
@@ -101,7 +114,12 @@ class IntakeTests(making.MediaCase):
         services.process(clip.pk)
         clip.refresh_from_db()
         self.assertEqual(clip.state, State.REFUSED)
-        self.assertIn("damaged", clip.refusal)
+        self.assertIn("damaged", clip.trouble)
+        self.assertEqual(self.files(), [f"clips/{clip.pk}/original"])
+        forget_refused()
+        self.assertEqual(len(self.files()), 1)
+        Clip.objects.update(refused_at=timezone.now() - timedelta(days=15))
+        forget_refused()
         self.assertEqual(self.files(), [])
 
     def test_a_wrong_field_is_named(self) -> None:
@@ -114,7 +132,7 @@ class IntakeTests(making.MediaCase):
         clip = Clip.objects.get()
         services.process(clip.pk)
         clip.refresh_from_db()
-        put_marks(clip, making.TOBIN)
+        put_on(clip, making.TOBIN, whole=False)
         before = Mark.objects.get(clip=clip, name="lead_hip", frame=making.PEGGED["top"]).x
         first = next(picture for picture, _ in upright_frames(Path(clip.proxy.path)))
         body = json.dumps({"view": "face_on", "flipped": True})
@@ -127,11 +145,6 @@ class IntakeTests(making.MediaCase):
         turned = next(picture for picture, _ in upright_frames(Path(clip.proxy.path)))
         difference = np.abs(turned[:, ::-1].astype(int) - first.astype(int)).mean()
         self.assertLess(difference, 3)  # the same picture, but for its encoding
-
-    def test_removing_a_swing_removes_its_files(self) -> None:
-        self.send(self.arrived(making.demo_file()))
-        remove(Swing.objects.get())
-        self.assertEqual((Clip.objects.count(), self.files()), (0, []))
 
 
 class ServingTests(making.MediaCase):

@@ -8,7 +8,6 @@ from django.utils import timezone
 from tests.server import making
 from tests.swings import truth
 from tropometer.server.bench.models import Peg, Swing
-from tropometer.server.demo.management.commands.load_demo import put_other_marks
 from tropometer.swing.names import CHECKPOINTS
 
 STEP_S = 1 / 60
@@ -17,8 +16,7 @@ STEP_S = 1 / 60
 class CourseTests(TestCase):
     def setUp(self) -> None:
         self.owner = making.instructor()
-        self.clip = making.marked_swing(self.owner)
-        put_other_marks(self.clip, making.TOBIN)
+        self.clip = making.marked_swing(self.owner, whole=True)
         self.client.force_login(self.owner)
         self.path = f"/api/swings/{self.clip.swing_id}"
 

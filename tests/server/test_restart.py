@@ -51,6 +51,7 @@ class RestartTests(TransactionTestCase):
                 **os.environ,
                 "DATABASE_URL": f"{base}/{connection.settings_dict['NAME']}",
                 "TROPO_UPLOADS": self.uploads,
+                "TROPO_SECRET_KEY": "only for this test",
             },
             stderr=subprocess.DEVNULL,
             start_new_session=True,

@@ -2,6 +2,7 @@
 
 import os
 import tempfile
+from datetime import timedelta
 from typing import Any
 from unittest.mock import patch
 
@@ -15,6 +16,8 @@ from tropometer.server.bench.services import add_clips, remove
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.clips.services import process
+from tropometer.server.operations.bin import erase_now
+from tropometer.server.operations.sweep import sweep
 from tropometer.server.settings import BUCKET
 
 KEYS = {"AWS_ACCESS_KEY_ID": "made-up", "AWS_SECRET_ACCESS_KEY": "made-up", "AWS_DEFAULT_REGION": "us-east-1"}
@@ -35,7 +38,11 @@ class BucketTests(TestCase):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         store = {**BUCKET, "OPTIONS": {**BUCKET["OPTIONS"], "bucket_name": "clips", "endpoint_url": endpoint}}
-        settings = override_settings(STORAGES={**self.other(), "default": store}, UPLOAD_ROOT=folder.name)
+        settings = override_settings(
+            STORAGES={**self.other(), "default": store},
+            UPLOAD_ROOT=f"{folder.name}/uploads",
+            SCRATCH_ROOT=f"{folder.name}/scratch",
+        )
         settings.enable()
         self.addCleanup(settings.disable)
         self.owner = making.instructor()
@@ -65,4 +72,10 @@ class BucketTests(TestCase):
         self.assertEqual(answer["Content-Range"], f"bytes 100-299/{len(whole)}")
         self.assertEqual(self.client.get(f"/api/clips/{clip.pk}/stills/5.jpg").status_code, 200)
         remove(swing)
-        self.assertEqual(self.names(), [])
+        self.assertEqual(len(self.names()), 2)  # in the bin it keeps its files
+        with self.captureOnCommitCallbacks(execute=True):
+            erase_now(self.owner, "swing", swing.pk)
+        self.assertEqual(self.names(), [f"erased/swing.{swing.pk}"])
+        self.bucket.put_object(Key="clips/nobodys/proxy.mp4", Body=b"left over")
+        self.assertEqual(sweep(grace=timedelta(0)), 1)
+        self.assertEqual(self.names(), [f"erased/swing.{swing.pk}"])

@@ -5,6 +5,7 @@ import json
 import uuid
 from datetime import timedelta
 from typing import Any
+from unittest.mock import patch
 
 from django.test import override_settings
 from django.utils import timezone
@@ -13,8 +14,10 @@ from tests.server import making
 from tropometer.server.bench.models import Swing, SwingRequest
 from tropometer.server.clips import uploads
 from tropometer.server.clips.models import Clip, Upload
+from tropometer.server.people.models import Student
 
 DATA = bytes(range(256)) * 40
+SHELF = base64.b64encode(b"shelf").decode()
 
 
 class UploadTests(making.MediaCase):
@@ -28,7 +31,7 @@ class UploadTests(making.MediaCase):
         named = base64.b64encode(name.encode()).decode()
         headers = {
             "Upload-Length": str(size),
-            "Upload-Metadata": f"filename {named}",
+            "Upload-Metadata": f"filename {named},for {SHELF}",
             "Tus-Resumable": "1.0.0",
         }
         return self.client.post(self.at, headers=headers)
@@ -69,7 +72,8 @@ class UploadTests(making.MediaCase):
     def test_cancelling_leaves_nothing(self) -> None:
         address = self.begin()["Location"]
         self.piece(address, DATA[:100], 0)
-        self.assertEqual(self.client.delete(address).status_code, 204)
+        with self.captureOnCommitCallbacks(execute=True):
+            self.assertEqual(self.client.delete(address).status_code, 204)
         self.assertEqual((Upload.objects.count(), self.waiting()), (0, []))
         self.assertEqual(self.client.head(address).status_code, 404)
 
@@ -80,6 +84,35 @@ class UploadTests(making.MediaCase):
         self.assertEqual(self.begin(0).status_code, 422)
         self.assertEqual(self.client.post(self.at).status_code, 400)
         self.assertEqual(self.waiting(), [])
+
+    def test_a_newer_sender_goes_on_while_an_older_one_hangs(self) -> None:
+        address = self.begin()["Location"]
+        upload = Upload.objects.get()
+        self.assertTrue(uploads.append(upload, 0, DATA[:100]))
+        self.assertEqual(self.piece(address, DATA[100:300], 100).status_code, 204)  # nobody is locked out
+        self.assertFalse(
+            uploads.append(upload, 100, DATA[100:300])
+        )  # the older one wakes up, and is too late
+        self.assertEqual(upload.path.read_bytes(), DATA[:300])
+
+    def test_what_is_acknowledged_is_on_the_disk(self) -> None:
+        address = self.begin()["Location"]
+        with patch("tropometer.server.clips.uploads.sync_file") as synced:
+            self.piece(address, DATA[:100], 0)
+        synced.assert_called_once_with(Upload.objects.get().path)
+
+    def test_a_full_disk_is_said_and_what_was_here_stays(self) -> None:
+        address = self.begin()["Location"]
+        self.piece(address, DATA[:100], 0)
+        with override_settings(LEAST_FREE_BYTES=1 << 60):
+            answer = self.begin()
+        self.assertEqual(answer.status_code, 507)
+        self.assertIn(b"no room left", answer.content)
+        self.assertEqual(self.client.head(address)["Upload-Offset"], "100")
+
+    def test_an_instructor_s_room_is_bounded(self) -> None:
+        with override_settings(INSTRUCTOR_BYTES=3 * len(DATA)):
+            self.assertEqual([self.begin().status_code for _ in range(4)], [201, 201, 201, 507])
 
     def test_a_file_s_name_never_becomes_a_path(self) -> None:
         address = self.begin(name="../../etc/passwd")["Location"]
@@ -103,7 +136,8 @@ class UploadTests(making.MediaCase):
         self.begin()
         Upload.objects.update(begun_at=timezone.now() - timedelta(hours=49))
         self.begin()
-        self.assertEqual(uploads.forget_old(), 1)
+        with self.captureOnCommitCallbacks(execute=True):
+            self.assertEqual(uploads.forget_old(), 1)
         self.assertEqual((Upload.objects.count(), len(self.waiting())), (1, 1))
 
 
@@ -141,6 +175,34 @@ class RequestTests(UploadTests):
         self.piece(again, data, 0)
         self.assertEqual(self.send(again).json()["detail"], "again.mp4: this clip has been sent already.")
         self.assertEqual(Clip.objects.count(), 1)
+
+    def test_a_link_takes_so_much_and_no_more(self) -> None:
+        with override_settings(LINK_UPLOADS=2):
+            self.assertEqual([self.begin().status_code for _ in range(3)], [201, 201, 429])
+        with override_settings(LINK_BYTES=2 * len(DATA)):
+            self.assertEqual(self.begin().status_code, 413)
+        Upload.objects.all().delete()
+        data = making.demo_file()
+        with override_settings(LINK_SWINGS_A_DAY=0):
+            address = self.begin(len(data))["Location"]
+            self.piece(address, data, 0)
+            self.assertIn("send more tomorrow", self.send(address).json()["detail"])
+        self.assertEqual(self.send(address).status_code, 201)
+
+    def test_a_link_runs_out(self) -> None:
+        SwingRequest.objects.update(expires_at=timezone.now() - timedelta(seconds=1))
+        self.assertEqual(self.client.get(f"/api/sent/{self.token}").status_code, 404)
+        self.assertEqual(self.begin().status_code, 404)
+
+    def test_a_minor_s_file_is_not_taken_in_before_a_guardian_consents(self) -> None:
+        Student.objects.filter(pk=self.student.pk).update(minor=True)
+        answer = self.begin()
+        self.assertEqual((answer.status_code, Upload.objects.count()), (403, 0))
+        self.assertIn(b"guardian", answer.content)
+        self.at = "/api/uploads"  # nor from the instructor
+        whom = base64.b64encode(str(self.student.pk).encode()).decode()
+        headers = {"Upload-Length": "9", "Upload-Metadata": f"for {whom}", "Tus-Resumable": "1.0.0"}
+        self.assertEqual(self.client.post(self.at, headers=headers).status_code, 403)
 
     def test_a_link_taken_back_leads_nowhere(self) -> None:
         address = self.begin()["Location"]

@@ -22,7 +22,7 @@ from tropometer.server.bench.models import Swing
 from tropometer.server.bench.services import add_clips
 from tropometer.server.clips import rooms, services
 from tropometer.server.clips.models import Clip, State
-from tropometer.server.clips.rooms import RefusedClip
+from tropometer.server.clips.rooms import RoomFailed
 from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.clips.tasks import make_ready, retry_stalled
 from tropometer.video.proxy import upright_frames
@@ -43,7 +43,10 @@ class WorkerTests(TransactionTestCase):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         self.media = Path(folder.name) / "media"
-        settings = override_settings(MEDIA_ROOT=str(self.media), UPLOAD_ROOT=f"{folder.name}/uploads")
+        self.scratch = Path(folder.name) / "scratch"
+        settings = override_settings(
+            MEDIA_ROOT=str(self.media), UPLOAD_ROOT=f"{folder.name}/uploads", SCRATCH_ROOT=str(self.scratch)
+        )
         settings.enable()
         self.addCleanup(settings.disable)
         self.owner = making.instructor()
@@ -70,6 +73,7 @@ class WorkerTests(TransactionTestCase):
                 **os.environ,
                 "DATABASE_URL": f"{base}/{connection.settings_dict['NAME']}",
                 "TROPO_MEDIA": str(self.media),
+                "TROPO_SCRATCH": str(self.scratch),
             },
             stderr=subprocess.DEVNULL,
             start_new_session=True,
@@ -137,6 +141,6 @@ class HangingTests(SimpleTestCase):
             pipe = Path(folder) / "endless.mp4"
             os.mkfifo(pipe)  # opening it waits for ever
             began = time.monotonic()
-            with self.assertRaises(RefusedClip):
+            with self.assertRaisesRegex(RoomFailed, "longer than 1 s"):
                 next(rooms.video("probe", pipe, seconds=services.PROBE_SECONDS))
             self.assertLess(time.monotonic() - began, 10)

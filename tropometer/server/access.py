@@ -1,19 +1,22 @@
 """Who is asking, and whether a thing is theirs."""
 
-from typing import TypeVar, cast
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, TypeVar, cast
 from uuid import UUID
 
 from django.db.models import Model, QuerySet
 from django.http import Http404, HttpRequest
 
-from tropometer.server.people.models import User
+if TYPE_CHECKING:
+    from tropometer.server.people.models import User
 
 Thing = TypeVar("Thing", bound=Model)
 
 
 def asking(request: HttpRequest) -> User:
     """The signed-in instructor; the API lets nobody else in."""
-    return cast(User, request.user)
+    return cast("User", request.user)
 
 
 def owned(things: QuerySet[Thing], id: UUID) -> Thing:

@@ -3,9 +3,9 @@
 from typing import Any
 
 import orjson
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
-from ninja.errors import ValidationError
+from ninja.errors import HttpError, ValidationError
 from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 
@@ -15,11 +15,13 @@ from tropometer.server.bench.readings_api import router as readings
 from tropometer.server.bench.request_api import open_router as sending
 from tropometer.server.bench.request_api import router as requests
 from tropometer.server.clips.api import router as clips
-from tropometer.server.clips.rooms import RefusedClip
+from tropometer.server.clips.rooms import RefusedClip, RoomFailed
 from tropometer.server.lessons.api import router as lessons
-from tropometer.server.lessons.services import NotNow
 from tropometer.server.lessons.sheet_api import router as sheets
+from tropometer.server.lessons.states import NotNow
+from tropometer.server.operations.api import router as operations
 from tropometer.server.people.api import router as people
+from tropometer.server.problems import SCHEMA, TYPE, problem
 from tropometer.server.shelf.api import router as shelf
 from tropometer.swing.record import RecordError
 
@@ -33,7 +35,23 @@ class Renderer(BaseRenderer):
         return orjson.dumps(data, default=str)
 
 
-api = NinjaAPI(
+class TypedApi(NinjaAPI):
+    """Says in its schema that every address may answer with a problem."""
+
+    def get_openapi_schema(self, *args: Any, **kwargs: Any) -> Any:
+        schema = super().get_openapi_schema(*args, **kwargs)
+        schema["components"]["schemas"]["Problem"] = SCHEMA
+        answer = {
+            "description": "A problem (RFC 9457)",
+            "content": {TYPE: {"schema": {"$ref": "#/components/schemas/Problem"}}},
+        }
+        for methods in schema["paths"].values():
+            for operation in methods.values():
+                operation["responses"]["default"] = answer
+        return schema
+
+
+api = TypedApi(
     title="Tropometer",
     version="1",
     auth=django_auth,
@@ -41,7 +59,7 @@ api = NinjaAPI(
     openapi_url=None,
     renderer=Renderer(),
 )
-for router in (people, clips, bench, readings, requests, shelf, lessons):
+for router in (people, clips, bench, readings, requests, shelf, lessons, operations):
     api.add_router("", router)
 api.add_router("", sheets, auth=None)
 api.add_router("", sending, auth=None)
@@ -50,11 +68,16 @@ api.add_router("", sending, auth=None)
 @api.exception_handler(ValidationError)
 def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
     """Say which field is wrong, in one line each."""
+    body = _body(request)
     fields = [
-        {"field": ".".join(_place(item["loc"])) or "request", "message": item["msg"]} for item in error.errors
+        {
+            "field": _field(item["loc"], body) or "request",
+            "message": item["msg"].removeprefix("Value error, "),
+        }
+        for item in error.errors
     ]
     line = "; ".join(f"{field['field']}: {field['message']}" for field in fields)
-    return api.create_response(request, {"detail": line, "fields": fields}, status=422)
+    return problem(422, line, fields)
 
 
 @api.exception_handler(RefusedClip)
@@ -62,16 +85,54 @@ def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
 @api.exception_handler(RecordError)
 def refused(request: HttpRequest, error: ValueError) -> HttpResponse:
     """A file or an edit that cannot be taken."""
-    return api.create_response(request, {"detail": str(error), "fields": []}, status=422)
+    return problem(422, str(error))
 
 
 @api.exception_handler(NotNow)
 def not_now(request: HttpRequest, error: NotNow) -> HttpResponse:
     """Something that the thing's present state forbids."""
-    return api.create_response(request, {"detail": str(error), "fields": []}, status=409)
+    return problem(409, str(error))
 
 
-def _place(location: tuple[str | int, ...]) -> list[str]:
-    """A field's path as the sender knows it: without the kind of input and our argument's name."""
-    parts = [str(part) for part in location[1:]]
-    return parts[1:] if parts and parts[0] in ("data", "change") else parts
+@api.exception_handler(RoomFailed)
+def failed(request: HttpRequest, error: RoomFailed) -> HttpResponse:
+    """The machine could not look at a file; it is kept."""
+    return problem(503, f"The server could not look at the file just now ({error}). It is kept; try again.")
+
+
+@api.exception_handler(Http404)
+def missing(request: HttpRequest, error: Http404) -> HttpResponse:
+    """A missing thing and a stranger's look the same."""
+    return problem(404, str(error) or "There is no such thing here.")
+
+
+@api.exception_handler(HttpError)
+def refused_by_kind(request: HttpRequest, error: HttpError) -> HttpResponse:
+    """What the API's own machinery refuses: no session, no JSON, a wrong method."""
+    words = {401: "Sign in first."}
+    return problem(error.status_code, words.get(error.status_code, str(error)))
+
+
+def _body(request: HttpRequest) -> Any:
+    try:
+        return orjson.loads(request.body or b"null")
+    except orjson.JSONDecodeError:
+        return None
+
+
+def _field(location: tuple[str | int, ...], body: Any) -> str:
+    """A field's path as the sender knows it: without kind of input, our argument's name and union tags."""
+    kind, *parts = location
+    if kind != "body":
+        return ".".join(map(str, parts))
+    found: list[str] = []
+    here = body
+    for number, part in enumerate(parts[1:], start=2):
+        inside = isinstance(here, list) and isinstance(part, int) and part < len(here)
+        named = isinstance(here, dict) and part in here
+        if inside or named:
+            found.append(str(part))
+            here = here[part]
+        elif number == len(parts):  # the one that is missing
+            found.append(str(part))
+    return ".".join(found)

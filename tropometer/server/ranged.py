@@ -8,7 +8,7 @@ from django.http import FileResponse, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from storages.backends.s3 import S3Storage
 
-_RANGE = re.compile(r"bytes=(\d*)-(\d*)$")
+_RANGE = re.compile(r"bytes=(\d{0,18})-(\d{0,18})$")
 
 
 class _First:

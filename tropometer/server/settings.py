@@ -1,50 +1,62 @@
 """Settings, read from the environment; the defaults suit one machine started by ./tropo."""
 
+import secrets
 from pathlib import Path
 
 import environ
-import structlog
 from csp.constants import NONE, SELF
+
+from tropometer.server import logs
 
 ROOT = Path(__file__).resolve().parents[2]
 VAR = ROOT / "var"
 env = environ.Env()
 
 DEBUG = env.bool("TROPO_DEBUG", False)
-SECRET_KEY = env.str("TROPO_SECRET_KEY", "only-for-building-and-checks")
+# Building and checks need none; whatever serves refuses to start without one (wsgi.py and ./tropo).
+SECRET_KEY = env.str("TROPO_SECRET_KEY", "") or secrets.token_urlsafe(48)
 ALLOWED_HOSTS = env.list("TROPO_HOSTS", default=["127.0.0.1", "localhost"])
 SITE_URL = env.str("TROPO_URL", "http://127.0.0.1:8000")
 CSRF_TRUSTED_ORIGINS = [SITE_URL]
 BEHIND_HTTPS = SITE_URL.startswith("https://")
+# How many proxies of our own stand before the web server: so many addresses that they report are believed.
+TRUSTED_PROXIES = env.int("TROPO_PROXIES", 0)
 
 INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "tropometer.server.people",  # before allauth: its mails in our words
     "allauth",
     "allauth.account",
     "allauth.headless",
+    "allauth.usersessions",
+    "axes",
     "procrastinate.contrib.django",
     "ninja",
-    "tropometer.server.people",
     "tropometer.server.clips",
     "tropometer.server.bench",
     "tropometer.server.shelf",
     "tropometer.server.lessons",
+    "tropometer.server.operations",
     "tropometer.server.demo",
 ]
 MIDDLEWARE = [
+    "tropometer.server.logs.RequestLog",
+    "csp.middleware.CSPMiddleware",  # before whatever answers with a page
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
-    "csp.middleware.CSPMiddleware",
+    "tropometer.server.border.Border",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "allauth.account.middleware.AccountMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
+CSRF_FAILURE_VIEW = "tropometer.server.problems.forged"
 ROOT_URLCONF = "tropometer.server.urls"
 WSGI_APPLICATION = "tropometer.server.wsgi.application"
 TEMPLATES = [
@@ -57,13 +69,17 @@ TEMPLATES = [
 
 DATABASES = {"default": env.db_url("DATABASE_URL", default="postgresql://tropo@127.0.0.1:5432/tropo")}
 DATABASES["default"]["CONN_MAX_AGE"] = 60
+DATABASES["default"]["CONN_HEALTH_CHECKS"] = True
 # Compiling a query takes longer than any of ours runs.
 DATABASES["default"].setdefault("OPTIONS", {}).setdefault("options", "-c jit=off")
 # Shared between processes, so that sign-in limits hold however many of them serve.
 CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "server_cache"}}
 
 AUTH_USER_MODEL = "people.User"
-AUTHENTICATION_BACKENDS = ["allauth.account.auth_backends.AuthenticationBackend"]
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",  # first: who is locked out is asked nothing more
+    "allauth.account.auth_backends.AuthenticationBackend",
+]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
     for name in ("MinimumLengthValidator", "CommonPasswordValidator", "NumericPasswordValidator")
@@ -73,17 +89,44 @@ ACCOUNT_LOGIN_METHODS = {"email"}
 ACCOUNT_SIGNUP_FIELDS = ["email*", "password1*"]
 ACCOUNT_USER_MODEL_USERNAME_FIELD = None
 ACCOUNT_EMAIL_VERIFICATION = "none"
+ACCOUNT_EMAIL_NOTIFICATIONS = True  # of every change to an account
+ACCOUNT_EMAIL_SUBJECT_PREFIX = ""
+ACCOUNT_LOGOUT_ON_PASSWORD_CHANGE = False  # this session stays; the others are ended by hand
+ACCOUNT_REAUTHENTICATION_TIMEOUT = 300
+ACCOUNT_EMAIL_UNKNOWN_ACCOUNTS = False  # strangers get no mail from us
+ACCOUNT_RATE_LIMITS = {"login_failed": "60/h/ip"}
+ALLAUTH_TRUSTED_PROXY_COUNT = TRUSTED_PROXIES
 HEADLESS_ONLY = True
 HEADLESS_CLIENTS = ("browser",)
+HEADLESS_FRONTEND_URLS = {
+    "account_reset_password": f"{SITE_URL}/forgotten",
+    "account_reset_password_from_key": f"{SITE_URL}/new-password/{{key}}",
+}
+USERSESSIONS_TRACK_ACTIVITY = False  # it would write to the database with every request
+# Wrong passwords lock out the pair of account and address, so that nobody can lock the owner out from
+# elsewhere; an address that tries many accounts is slowed by the rate above.
+AXES_CLIENT_IP_CALLABLE = "tropometer.server.people.signing_in.address_of"
+AXES_USERNAME_CALLABLE = "tropometer.server.people.signing_in.account_of"
+AXES_LOCKOUT_CALLABLE = "tropometer.server.people.signing_in.locked_out"
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_FAILURE_LIMIT = 6
+AXES_COOLOFF_TIME = 0.25  # hours
+AXES_RESET_ON_SUCCESS = True
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
+AXES_DISABLE_ACCESS_LOG = True
+AXES_VERBOSE = False
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = BEHIND_HTTPS
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if BEHIND_HTTPS else None
+SECURE_HSTS_SECONDS = 365 * 24 * 3600 if BEHIND_HTTPS else 0
 SECURE_REFERRER_POLICY = "same-origin"  # a lesson's link must not travel on
 
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": [SELF],
         "img-src": [SELF, "blob:"],
+        "media-src": [SELF, "blob:"],
+        "worker-src": [SELF, "blob:"],
         "object-src": [NONE],
         "base-uri": [NONE],
         "frame-ancestors": [NONE],
@@ -112,7 +155,7 @@ BUCKET = {
     },
 }
 STORAGES = {
-    "default": BUCKET if S3_BUCKET else {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "default": BUCKET if S3_BUCKET else {"BACKEND": "tropometer.server.storage.DurableStorage"},
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
 }
 MAX_CLIP_BYTES = 500 * 1024 * 1024
@@ -121,26 +164,26 @@ UPLOAD_ROOT = env.path("TROPO_UPLOADS", default=str(VAR / "uploads"))()
 # The networks that find a body; ops/models.sh puts them there.
 LANDMARK_MODELS = Path(env.path("TROPO_MODELS", default=str(VAR / "models"))())
 UPLOAD_KEPT_HOURS = 48
+# Files on their way between rooms; each machine's own.
+SCRATCH_ROOT = env.path("TROPO_SCRATCH", default=str(VAR / "scratch"))()
 FILE_UPLOAD_PERMISSIONS = 0o600
+GB = 1024**3
+LEAST_FREE_BYTES = int(env.float("TROPO_LEAST_FREE_GB", 2.0) * GB)  # of the disk, whatever is sent
+INSTRUCTOR_BYTES = int(env.float("TROPO_INSTRUCTOR_GB", 200.0) * GB)
+# By one link that an instructor gave a student: at a time, and a day.
+LINK_BYTES, LINK_UPLOADS, LINK_SWINGS_A_DAY = 4 * GB, 16, 40
+LINK_DAYS = 60
+BIN_DAYS = 30  # what was removed can be taken back
+QUARANTINE_DAYS = 14  # a refused file waits, should the refusal have been wrong
+TAKE_BACK_SECONDS = env.float("TROPO_TAKE_BACK_SECONDS", 30.0)  # a sent lesson can be made a draft again
 
 EMAIL_CONFIG = env.email_url("EMAIL_URL", default="smtp://127.0.0.1:1025")
 vars().update(EMAIL_CONFIG)
+EMAIL_TIMEOUT = 15
 DEFAULT_FROM_EMAIL = env.str("TROPO_MAIL_FROM", "Tropometer <lessons@tropometer.example>")
 
 TEST_RUNNER = "tests.runner.CountingRunner"
 
-structlog.configure(
-    processors=[
-        structlog.contextvars.merge_contextvars,
-        structlog.processors.add_log_level,
-        structlog.processors.TimeStamper(fmt="iso"),
-        structlog.processors.format_exc_info,
-        structlog.processors.LogfmtRenderer(),
-    ]
-)
-LOGGING = {
-    "version": 1,
-    "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
-    "root": {"handlers": ["console"], "level": "WARNING"},
-}
+LOGGING = logs.LOGGING
+LOGGING["loggers"]["tropometer"]["level"] = env.str("TROPO_LOG", "INFO").upper()
+logs.configure()

@@ -5,7 +5,9 @@ from django.urls import include, path, re_path
 from tropometer.server.api import api
 from tropometer.server.bench.requests import student_sends
 from tropometer.server.clips import tus
+from tropometer.server.operations.health import healthy, ready
 from tropometer.server.pages import screens
+from tropometer.server.problems import unknown
 
 begin, go_on = tus.endpoint(tus.instructor_sends, open_to_all=False)
 begin_by_link, go_on_by_link = tus.endpoint(student_sends, open_to_all=True)
@@ -16,6 +18,11 @@ urlpatterns = [
     path("api/sent/<str:token>/uploads", begin_by_link),
     path("api/sent/<str:token>/uploads/<uuid:id>", go_on_by_link),
     path("api/", api.urls),
-    path("_allauth/", include("allauth.headless.urls")),
-    re_path(r"^(?!static/|api/|_allauth/).*$", screens),
+    path("_allauth/", include("tropometer.server.people.account_urls")),
+    path("healthz", healthy),
+    path("readyz", ready),
+    re_path(r"^(api|_allauth)/", unknown),
+    re_path(r"^(?!static/).*$", screens),
 ]
+handler400 = "tropometer.server.problems.bad_request"
+handler500 = "tropometer.server.problems.broken"

@@ -14,7 +14,7 @@ import numpy as np
 
 from tropometer.swing.camera.mat import camera_from_mat
 from tropometer.swing.camera.solve import SolvedCamera, Unsolved
-from tropometer.swing.names import Hand, View, spoken
+from tropometer.swing.names import PROPOSED, Hand, View, spoken
 from tropometer.swing.record import Clip, Mark, SwingRecord
 
 Proposed = Callable[[str, int], Mark | None]
@@ -123,7 +123,7 @@ def _order(clip: Clip, hand: Hand) -> Iterator[Doubt]:
 def _proposals(clip: Clip, proposed: Proposed) -> Iterator[Doubt]:
     for name, by_frame in clip.marks.items():
         for frame, mark in by_frame.items():
-            seen = proposed(name, frame) if mark.source != "proposed" else None
+            seen = proposed(name, frame) if mark.source not in PROPOSED else None
             if seen is None:
                 continue
             apart = math.hypot(mark.x - seen.x, mark.y - seen.y)

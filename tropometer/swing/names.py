@@ -33,13 +33,17 @@ Event = Literal[
     "lead_knee_straight",
     "lead_toe_up",
 ]
-MarkSource = Literal["hand", "tracked", "proposed"]
+# A proposal that somebody looked at on the stage and let stand is accepted: its place is still a machine's.
+MarkSource = Literal["hand", "tracked", "proposed", "accepted"]
 LengthPlace = Literal["body_plane", "toe_line", "ball_line"]
 
+HANDS: tuple[Hand, ...] = get_args(Hand)
 CHECKPOINTS: tuple[Checkpoint, ...] = get_args(Checkpoint)
 EVENTS: tuple[Event, ...] = get_args(Event)
 VIEWS: tuple[View, ...] = get_args(View)
 SOURCES: tuple[MarkSource, ...] = get_args(MarkSource)
+PROPOSED: frozenset[MarkSource] = frozenset(["proposed", "accepted"])
+UNSEEN: frozenset[MarkSource] = frozenset(["tracked", "proposed"])  # nobody looked at it
 PLACES: tuple[LengthPlace, ...] = get_args(LengthPlace)
 
 # Each comes as lead_ and as trail_.

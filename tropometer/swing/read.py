@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Container, Iterator
+from collections.abc import Container, Iterator, Mapping
 
 import numpy as np
 
 from tropometer.swing import readings  # noqa: F401  they register themselves
 from tropometer.swing.budget import Budgets
 from tropometer.swing.curves import Series, series
-from tropometer.swing.names import CHECKPOINTS, Checkpoint
+from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
 from tropometer.swing.presence import Presence
 from tropometer.swing.pressure import PRESSURE, pressure_readings, pressure_series
 from tropometer.swing.reading import KINDS, Group, Look, Need, Reading, Refused, Unit
@@ -72,6 +72,7 @@ def _at_checkpoints(scene: Scene, wanted: Container[Checkpoint]) -> Iterator[Rea
         row[:] = each.value
     finite = (np.isfinite(rows) & np.isfinite(budgets.u95)).tolist()
     values, u95 = rows.tolist(), budgets.u95.tolist()
+    unseen = scene.unseen()
     for i, (kind, look) in enumerate(zip(kinds, looks, strict=True)):
         for at in kind.at:
             if at not in wanted:
@@ -110,4 +111,17 @@ def _at_checkpoints(scene: Scene, wanted: Container[Checkpoint]) -> Iterator[Rea
                 budget=budgets.shares(i, column),
                 clips=clips,
                 frames=frames,
+                provisional=_hangs_on(unseen, scene, look, at),
             )
+
+
+def _hangs_on(
+    unseen: Mapping[View, frozenset[tuple[str, int]]], scene: Scene, look: Look, at: Checkpoint
+) -> bool:
+    """Whether a reading at a checkpoint used one of these marks."""
+    return any(
+        (name, scene.frame(view, scene.column(moment or at))) in marks
+        for view, marks in unseen.items()
+        if marks
+        for name, moment in look.used
+    )

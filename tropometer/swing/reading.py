@@ -45,7 +45,7 @@ class Reading:
     """A value with its error, or a refusal with its reason.
 
     `at` is a checkpoint, or what a reading without one is of (a part of the body, the whole swing). `said`
-    holds what a reading finds in words.
+    holds what a reading finds in words. It is provisional while it hangs on a mark that nobody looked at.
     """
 
     reading: str
@@ -62,6 +62,7 @@ class Reading:
     largest_error: str = ""
     budget: tuple[Share, ...] = ()
     said: str = ""
+    provisional: bool = False
 
 
 class Refused(Exception):

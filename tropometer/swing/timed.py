@@ -270,6 +270,7 @@ def farthest_back(found: list[Reading], curves: Mapping[str, Series]) -> list[Re
                 frames=frame,
                 budget=(),
                 largest_error="",
+                provisional=True,  # on a frame that nobody looked at for it
             )
     return [replace(least, at=EXTREME_BACK)]
 
@@ -321,6 +322,7 @@ def going_back(found: dict[tuple[str, str], Reading]) -> Reading:
         said=said,
         clips=tuple(dict.fromkeys(clip for each in used for clip in each.clips)),
         frames=used[0].frames,
+        provisional=any(each.provisional for each in used),
     )
 
 
@@ -343,6 +345,7 @@ def _given(reading: str, at: str, value: float, sd: float, *moments: Moment) -> 
         u95=NORMAL_95 * sd,
         clips=tuple(dict.fromkeys(each.clip for each in moments)),
         frames=tuple(each.frame for each in moments if each.frame is not None),
+        provisional=any(each.frame is None for each in moments),  # read off a curve, not pegged
         budget=(Share("time between frames", 1.0),),
     )
 

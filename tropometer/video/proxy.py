@@ -15,11 +15,10 @@ from pathlib import Path
 import av
 import numpy as np
 import numpy.typing as npt
-from av.error import FFmpegError
 from av.video.stream import VideoStream
 
 from tropometer.video.movement import MovementMeter
-from tropometer.video.opening import NotAClip, check_size, open_file
+from tropometer.video.opening import NotAClip, check_amount, check_size, judging, open_file
 from tropometer.video.probe import MAX_FRAMES, Probe
 from tropometer.video.tone import ordinary
 
@@ -60,6 +59,7 @@ def make_proxy(
         for number, (picture, time_s) in enumerate(upright_frames(source)):
             if number >= MAX_FRAMES:
                 raise NotAClip(f"This video has more than {MAX_FRAMES} frames; cut it down to the swing.")
+            check_amount((number + 1) * picture.shape[0] * picture.shape[1])
             if flip:
                 picture = np.ascontiguousarray(picture[:, ::-1])
             frame = av.VideoFrame.from_ndarray(picture, format="rgb24")
@@ -77,20 +77,17 @@ def make_proxy(
 
 def upright_frames(source: Path) -> Iterator[tuple[npt.NDArray[np.uint8], float]]:
     """Every frame as RGB (h, w, 3), rotation applied, in order of presentation, with its played time."""
-    try:
-        with open_file(source) as container:
-            stream = container.streams.video[0]
-            stream.thread_type = "AUTO"
-            start: float | None = None
-            for frame in container.decode(stream):
-                check_size(frame.width, frame.height)  # a stream may change its size on the way
-                time_s = float(frame.time or 0.0)
-                start = time_s if start is None else start
-                quarter_turns = (int(frame.rotation) // 90) % 4
-                picture = np.rot90(ordinary(frame), quarter_turns)
-                yield np.ascontiguousarray(picture, dtype=np.uint8), time_s - start
-    except (FFmpegError, EOFError) as error:
-        raise NotAClip("This video is damaged: it stops in the middle.") from error
+    with judging("This video is damaged: it stops in the middle."), open_file(source) as container:
+        stream = container.streams.video[0]
+        stream.thread_type = "AUTO"
+        start: float | None = None
+        for frame in container.decode(stream):
+            check_size(frame.width, frame.height)  # a stream may change its size on the way
+            time_s = float(frame.time or 0.0)
+            start = time_s if start is None else start
+            quarter_turns = (int(frame.rotation) // 90) % 4
+            picture = np.rot90(ordinary(frame), quarter_turns)
+            yield np.ascontiguousarray(picture, dtype=np.uint8), time_s - start
 
 
 def _proxy_stream(out: av.container.OutputContainer, width: int, height: int, group: int) -> VideoStream:

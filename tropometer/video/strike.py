@@ -12,6 +12,7 @@ from av.error import FFmpegError
 from scipy.signal import butter, find_peaks, sosfiltfilt
 
 from tropometer.video.opening import open_file
+from tropometer.video.probe import MAX_SECONDS
 
 Array = npt.NDArray[np.float64]
 
@@ -21,6 +22,8 @@ LOW_HZ = 1500  # wind and voices lie below
 LEAST_OVER_USUAL = 8.0  # times the usual loudness; a strike is 20 and more
 MOST = 12
 APART_S = 0.35  # played: an echo comes sooner
+MOST_SAMPLES = int(RATE_HZ * MAX_SECONDS)  # a sound that outlasts the picture is not heard to its end
+MOST_SOURCE_HZ, MOST_CHANNELS = 192_000, 16
 
 
 @dataclass(frozen=True)
@@ -75,12 +78,17 @@ def _sound(path: Path) -> tuple[npt.NDArray[np.float64], float]:
         if not container.streams.audio:
             return np.zeros(0), 0.0
         stream = container.streams.audio[0]
+        if stream.rate > MOST_SOURCE_HZ or stream.channels > MOST_CHANNELS:
+            return np.zeros(0), 0.0
         resampler = av.AudioResampler(format="flt", layout="mono", rate=RATE_HZ)
-        pieces = [
-            piece.to_ndarray().ravel()
-            for frame in container.decode(stream)
-            for piece in resampler.resample(frame)
-        ]
+        pieces: list[npt.NDArray[np.float32]] = []
+        heard = 0
+        for frame in container.decode(stream):
+            for piece in resampler.resample(frame):
+                pieces.append(piece.to_ndarray().ravel().astype(np.float32))
+                heard += len(pieces[-1])
+            if heard >= MOST_SAMPLES:
+                break
         pictures = container.streams.video[0]
         began = float((stream.start_time or 0) * (stream.time_base or 0))
         shown = float((pictures.start_time or 0) * (pictures.time_base or 0))

@@ -1,7 +1,7 @@
 """The inbox, a swing on the bench, and the edits made there."""
 
 from dataclasses import asdict
-from typing import Any
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from django.db.models import QuerySet
@@ -31,7 +31,6 @@ from tropometer.server.bench.schemas import (
     WantedOut,
     Window,
 )
-from tropometer.server.clips.models import Clip
 from tropometer.server.clips.proposing import motion_of, proposals_of
 from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut
 from tropometer.server.clips.services import clip_of, times_s
@@ -39,6 +38,9 @@ from tropometer.server.clips.uploads import Sender
 from tropometer.server.people.services import student_of
 from tropometer.swing.schools import SCHOOLS
 from tropometer.swing.wanted import WANTED
+
+if TYPE_CHECKING:
+    from tropometer.server.clips.models import Clip
 
 router = Router(tags=["bench"])
 
@@ -107,7 +109,7 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
     }
 
 
-def _bench_clip(clip: Clip) -> BenchClip:
+def _bench_clip(clip: "Clip") -> BenchClip:
     found = clip.proposals.found if hasattr(clip, "proposals") else {}
     return BenchClip(
         **ClipOut.from_orm(clip).dict(),
@@ -118,7 +120,7 @@ def _bench_clip(clip: Clip) -> BenchClip:
     )
 
 
-def _motion(clip: Clip) -> list[list[float]] | None:
+def _motion(clip: "Clip") -> list[list[float]] | None:
     motion = motion_of(clip)
     if motion is None:
         return None
@@ -132,7 +134,7 @@ def remove_swing(request: HttpRequest, id: UUID) -> tuple[int, None]:
 
 
 @router.put("/clips/{uuid:id}/about", response=ClipOut)
-def change_clip(request: HttpRequest, id: UUID, change: ClipChange) -> Clip:
+def change_clip(request: HttpRequest, id: UUID, change: ClipChange) -> "Clip":
     """Its view, its capture rate, and whether it was filmed in a mirror."""
     found = clip_of(asking(request), id)
     services.change_clip(found, change)
@@ -140,7 +142,7 @@ def change_clip(request: HttpRequest, id: UUID, change: ClipChange) -> Clip:
 
 
 @router.put("/clips/{uuid:id}/window", response=ClipOut)
-def say_window(request: HttpRequest, id: UUID, window: Window) -> Clip:
+def say_window(request: HttpRequest, id: UUID, window: Window) -> "Clip":
     """Which frames of the clip are the swing."""
     found = clip_of(asking(request), id)
     parting.say_window(found, window.first, window.last)

@@ -8,8 +8,11 @@ from pydantic import Field, FiniteFloat
 
 from tropometer.swing.names import Checkpoint, Event, LengthPlace, MarkSource
 
-Frame = Annotated[int, Field(ge=0)]
+Frame = Annotated[int, Field(ge=0, le=100_000)]
 Pixels = Annotated[FiniteFloat, Field(ge=-10000, le=10000)]
+
+
+MarkName = Annotated[str, Field(max_length=40)]
 
 
 class Edited(Schema):
@@ -39,7 +42,7 @@ class MarkPlace(Schema):
 
 class MarkEdit(Edited):
     kind: Literal["mark"]
-    name: str
+    name: MarkName
     frame: Frame
     place: MarkPlace | None
 
@@ -48,7 +51,7 @@ class HiddenEdit(Edited):
     """A mark that was looked for on a frame and cannot be seen, or can after all."""
 
     kind: Literal["hidden"]
-    name: str
+    name: MarkName
     frame: Frame
     hidden: bool
 
@@ -112,7 +115,7 @@ class Edits(Schema):
     """Edits in order; `seen` is the version of the clip that they were made on."""
 
     edits: list[Annotated[Edit, Field(discriminator="kind")]] = Field(max_length=2000)
-    seen: int | None = None
+    seen: Annotated[int, Field(ge=0, le=2**31 - 1)] | None = None
 
 
 class Done(Schema):

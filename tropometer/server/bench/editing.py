@@ -1,6 +1,8 @@
 """Edits to what is put on a clip: each done once, kept with what was there before, and undone by gesture."""
 
-from typing import Any
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from django.db import transaction
@@ -31,8 +33,11 @@ from tropometer.server.bench.models import (
 )
 from tropometer.server.bench.problems import BadEdit
 from tropometer.server.bench.tracking import follow_later, is_tracked
-from tropometer.server.clips.models import Clip
+from tropometer.server.clips.services import locked
 from tropometer.swing.names import MARKS, spoken
+
+if TYPE_CHECKING:
+    from tropometer.server.clips.models import Clip
 
 REMEMBERED = 1000  # gestures that can be taken back after a swing is opened anew
 # One row a clip each: the edit's value replaces it.
@@ -50,7 +55,7 @@ def apply_edits(clip: Clip, edits: list[Edit], seen: int | None = None) -> list[
     edit stands; what it replaced is kept with it.
     """
     with transaction.atomic():
-        Clip.objects.select_for_update().get(pk=clip.pk)  # one writer a clip at a time
+        locked(clip)
         done = set(BenchEdit.objects.filter(pk__in=[edit.id for edit in edits]).values_list("pk", flat=True))
         new = [edit for edit in edits if edit.id not in done]
         met = _met(clip, new, seen) if seen is not None else []

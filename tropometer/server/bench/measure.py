@@ -1,7 +1,9 @@
 """From what is stored to a swing record, and from the record to readings and gauges."""
 
+from __future__ import annotations
+
 from dataclasses import asdict
-from typing import Any, cast
+from typing import TYPE_CHECKING, Any, cast
 from uuid import UUID
 
 from django.contrib.postgres.aggregates import ArrayAgg
@@ -10,7 +12,6 @@ from django.db.models import Prefetch, prefetch_related_objects
 from tropometer.server.bench.editing import versions_of
 from tropometer.server.bench.models import Calibration, CameraFacts, HiddenMark, Mark, Pressure, Swing
 from tropometer.server.bench.tracking import tracked_marks
-from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.proposing import motion_of, proposals_of
 from tropometer.server.clips.services import times_s
 from tropometer.swing import record as swing_record
@@ -29,6 +30,9 @@ from tropometer.swing.reading import Reading
 from tropometer.swing.scene.scene import Scene
 from tropometer.swing.schools import SCHOOLS, School
 
+if TYPE_CHECKING:
+    from tropometer.server.clips.models import Clip
+
 SQUARED_DEG = (0.0, 1.5)
 REFERENCE_HEIGHT_PX = 720
 KNOWN_LENGTH_SD_PX = 1.5
@@ -39,7 +43,7 @@ def ready_clips(swing: Swing, whole: bool = True) -> list[Clip]:
 
     With `whole` false their marks are those of frames that are pegged in one of them only.
     """
-    rows = swing.clips.filter(state=State.READY).prefetch_related("pegs", "hidden_marks", "tracks")
+    rows = swing.clips.ready().prefetch_related("pegs", "hidden_marks", "tracks")
     with_facts = rows.select_related("calibration", "mat", "camera_facts", "proposals")
     clips = list(with_facts.defer("proposals__landmarks", "proposals__outline"))
     marks = Mark.objects.all()

@@ -168,6 +168,7 @@ class ReadingOut(Plain):
     clips: list[str]
     frames: list[int]
     needs: list[NeedOut]
+    provisional: bool  # it hangs on marks that nobody looked at
     largest_error: str
     budget: list[ShareOut]
     band: BandOut | None

@@ -2,12 +2,22 @@
 
 import secrets
 import uuid
+from datetime import datetime, timedelta
+from typing import Any
 
+from django.conf import settings
 from django.db import models
 from django.db.models import Q
+from django.utils import timezone
 
-from tropometer.server.people.models import Hand
-from tropometer.swing.names import CHECKPOINTS, EVENTS, MARKS, PLACES, SOURCES, TRACKED
+from tropometer.swing.names import CHECKPOINTS, EVENTS, HANDS, MARKS, PLACES, SOURCES, TRACKED
+
+
+class SwingQuerySet(models.QuerySet["Swing"]):
+    def seen_by(self, instructor: Any) -> "SwingQuerySet":
+        """The instructor's, but for what lies in the bin."""
+        own = self.filter(instructor=instructor, removed_at__isnull=True)
+        return own.filter(student__removed_at__isnull=True)
 
 
 class Swing(models.Model):
@@ -18,20 +28,27 @@ class Swing(models.Model):
     student = models.ForeignKey(
         "people.Student", on_delete=models.CASCADE, null=True, blank=True, related_name="swings"
     )
-    reference_hand = models.CharField(max_length=5, choices=Hand.choices, blank=True)
+    reference_hand = models.CharField(max_length=5, choices=[(hand, hand) for hand in HANDS], blank=True)
     club = models.CharField(max_length=60, blank=True)
     words = models.TextField(max_length=2000, blank=True)
     usual_miss = models.CharField(max_length=200, blank=True)
     what_hurts = models.CharField(max_length=200, blank=True)
     camera_place = models.CharField(max_length=200, blank=True, help_text="where the camera stood")
-    received_at = models.DateTimeField(auto_now_add=True)
+    received_at = models.DateTimeField(default=timezone.now)
+    sent_by = models.ForeignKey(
+        "bench.SwingRequest", on_delete=models.SET_NULL, null=True, blank=True, related_name="swings",
+        help_text="the link by which it came",
+    )  # fmt: skip
     answered_at = models.DateTimeField(null=True, blank=True)
+    removed_at = models.DateTimeField(null=True, blank=True, help_text="in the bin since")
     found_in = models.ForeignKey(
         "self", on_delete=models.SET_NULL, null=True, blank=True, related_name="found",
         help_text="the swing in whose clip this one was found too",
     )  # fmt: skip
     part = models.PositiveSmallIntegerField(default=1, help_text="the first swing of its clip, the second …")
     parts = models.PositiveSmallIntegerField(default=1, help_text="how many were found in the clip")
+
+    objects = SwingQuerySet.as_manager()
 
     class Meta:
         ordering = ["-received_at", "part", "id"]
@@ -42,7 +59,7 @@ class Swing(models.Model):
             models.UniqueConstraint(fields=["found_in", "part"], name="swing_part_once"),
             models.CheckConstraint(
                 condition=(Q(student__isnull=False) & Q(reference_hand=""))
-                | (Q(student__isnull=True) & Q(reference_hand__in=Hand.values)),
+                | (Q(student__isnull=True) & Q(reference_hand__in=HANDS)),
                 name="swing_has_student_or_reference_hand",
             ),
         ]
@@ -61,6 +78,11 @@ def request_token() -> str:
     return secrets.token_urlsafe(24)
 
 
+def request_expiry() -> datetime:
+    """When a link that is made now runs out."""
+    return timezone.now() + timedelta(days=settings.LINK_DAYS)
+
+
 class SwingRequest(models.Model):
     """An instructor's private link by which a student sends swings without an account."""
 
@@ -70,6 +92,7 @@ class SwingRequest(models.Model):
     token = models.CharField(max_length=64, unique=True, default=request_token)
     note = models.TextField(max_length=1000, blank=True, help_text="what to film, in the instructor's words")
     made_at = models.DateTimeField(auto_now_add=True)
+    expires_at = models.DateTimeField(default=request_expiry)
     closed_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:

@@ -1,7 +1,9 @@
 """Several swings in one clip: each becomes a swing of its own, with its stretch of the same file."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from django.db import transaction
 from django.db.models import F
@@ -9,10 +11,12 @@ from django.dispatch import receiver
 
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.problems import BadEdit
-from tropometer.server.clips.models import Clip
 from tropometer.server.clips.proposing import clip_ready, window_of
 from tropometer.server.clips.services import set_window, share
 from tropometer.swing.proposals.motion import FoundSwing
+
+if TYPE_CHECKING:
+    from tropometer.server.clips.models import Clip
 
 COPIED = ("instructor", "student", "club", "words", "usual_miss", "what_hurts", "camera_place")
 

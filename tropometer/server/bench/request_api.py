@@ -31,6 +31,7 @@ class RequestOut(Schema):
     student_id: UUID
     note: str
     made_at: datetime
+    expires_at: datetime
     link: str
 
     @staticmethod

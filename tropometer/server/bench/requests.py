@@ -1,5 +1,8 @@
 """Private links by which students send swings without an account."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db import transaction
@@ -9,19 +12,28 @@ from django.utils import timezone
 
 from tropometer.server.bench.models import SwingRequest
 from tropometer.server.clips.uploads import Sender
-from tropometer.server.people.models import Student, User
+
+if TYPE_CHECKING:
+    from tropometer.server.people.models import Student, User
+
+
+def open_requests() -> QuerySet[SwingRequest]:
+    """Links that have not been closed and have not run out, of students who are not in the bin."""
+    kept = SwingRequest.objects.filter(closed_at__isnull=True, student__removed_at__isnull=True)
+    return kept.filter(expires_at__gt=timezone.now())
 
 
 def requests_of(instructor: User) -> QuerySet[SwingRequest]:
     """The instructor's open requests."""
-    found = SwingRequest.objects.filter(instructor=instructor, closed_at__isnull=True)
+    found = open_requests().filter(instructor=instructor)
     return found.select_related("student", "instructor")
 
 
 def make(instructor: User, student: Student, note: str) -> SwingRequest:
     """A new link for a student; an older one of theirs leads nowhere from now on."""
     with transaction.atomic():
-        requests_of(instructor).filter(student=student).update(closed_at=timezone.now())
+        now = timezone.now()
+        SwingRequest.objects.filter(student=student, closed_at__isnull=True).update(closed_at=now)
         return SwingRequest.objects.create(instructor=instructor, student=student, note=note)
 
 
@@ -32,16 +44,15 @@ def close(request: SwingRequest) -> None:
 
 def by_token(token: str) -> SwingRequest:
     """The request a link leads to, or Http404."""
-    found = SwingRequest.objects.filter(token=token, closed_at__isnull=True)
-    request = found.select_related("student", "instructor").first()
+    request = open_requests().filter(token=token).select_related("student", "instructor").first()
     if request is None:
-        raise Http404("This link does not lead anywhere. It may have been taken back.")
+        raise Http404("This link does not lead anywhere. It may have run out or been taken back.")
     return request
 
 
 def sender(request: SwingRequest) -> Sender:
     """Who sends by this link."""
-    return Sender(request.instructor, UUID(str(request.pk)))
+    return Sender(request.instructor, UUID(str(request.pk)), request.student)
 
 
 def student_sends(request: HttpRequest, token: str) -> Sender:

@@ -10,6 +10,7 @@ from tropometer.server.bench.edit_schemas import Frame, MatValue
 from tropometer.server.bench.measured_schemas import Measured
 from tropometer.server.clips.schemas import ClipIn, ClipOut, ProposalsOut
 from tropometer.server.people.schemas import Hand, StudentOut
+from tropometer.server.text import Line
 from tropometer.swing.names import Checkpoint, View
 from tropometer.swing.wanted import Group
 
@@ -17,11 +18,11 @@ from tropometer.swing.wanted import Group
 class SwingIn(Schema):
     """What a student sends: words, and the uploads that are its clips."""
 
-    club: str = Field("", max_length=60)
+    club: Line = Field("", max_length=60)
     words: str = Field("", max_length=2000)
-    usual_miss: str = Field("", max_length=200)
-    what_hurts: str = Field("", max_length=200)
-    camera_place: str = Field("", max_length=200)
+    usual_miss: Line = Field("", max_length=200)
+    what_hurts: Line = Field("", max_length=200)
+    camera_place: Line = Field("", max_length=200)
     clips: list[ClipIn] = Field(min_length=1, max_length=8)
 
 
@@ -141,7 +142,7 @@ class Stretch(Schema):
 class PressureFile(Schema):
     """A pressure mat's data as the text of a file; `impact_s` where the file does not say it."""
 
-    file_name: str = Field(min_length=1, max_length=120)
+    file_name: Line = Field(min_length=1, max_length=120)
     text: str = Field(min_length=1, max_length=2_000_000)
     impact_s: FiniteFloat | None = None
 

@@ -1,7 +1,13 @@
-"""Swings coming in, and edits to what is put on their clips."""
+"""Swings coming in, and what becomes of them."""
 
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import datetime, timedelta
+from typing import TYPE_CHECKING
 from uuid import UUID
 
+from django.conf import settings
 from django.db import transaction
 from django.db.models import F, QuerySet
 from django.utils import timezone
@@ -19,23 +25,22 @@ from tropometer.server.bench.models import (
 )
 from tropometer.server.bench.schemas import SwingIn
 from tropometer.server.bench.tracking import follow_later
-from tropometer.server.clips.models import Clip
 from tropometer.server.clips.rooms import RefusedClip
 from tropometer.server.clips.schemas import ClipChange, ClipIn
-from tropometer.server.clips.services import check_all, forget_files, same_file, say_anew, take_in
+from tropometer.server.clips.services import check_all, same_file, say_anew, take_in
 from tropometer.server.clips.uploads import Sender
-from tropometer.server.people.models import Student, User
 from tropometer.swing.pressure_file import read_pressure
 from tropometer.swing.record import pressure_document
+
+if TYPE_CHECKING:
+    from tropometer.server.clips.models import Clip
+    from tropometer.server.people.models import Student, User
 
 
 def swings_of(instructor: User) -> QuerySet[Swing]:
     """The instructor's swings with what the lists show of them."""
-    return (
-        Swing.objects.filter(instructor=instructor)
-        .select_related("student", "reference")
-        .prefetch_related("clips")
-    )
+    found = Swing.objects.seen_by(instructor)
+    return found.select_related("student", "reference").prefetch_related("clips")
 
 
 def swing_of(instructor: User, id: UUID) -> Swing:
@@ -62,17 +67,29 @@ def _check_consent(student: Student) -> None:
         )
 
 
-def receive(sender: Sender, student: Student, data: SwingIn) -> tuple[Swing, list[str]]:
+def _check_day(sender: Sender) -> None:
+    since = timezone.now() - timedelta(days=1)
+    today = Swing.objects.filter(sent_by_id=sender.request_id, received_at__gte=since)
+    if sender.request_id is not None and today.count() >= settings.LINK_SWINGS_A_DAY:
+        raise RefusedClip(f"{settings.LINK_SWINGS_A_DAY} swings have come today; send more tomorrow.")
+
+
+def receive(
+    sender: Sender, student: Student, data: SwingIn, received_at: datetime | None = None
+) -> tuple[Swing, list[str]]:
     """Take in a student's swing with its clips; returns also a line for each refused one.
 
-    A refused file leaves nothing behind; when all are refused, neither does the swing.
+    When all files are refused there is no swing.
     """
     _check_consent(student)
+    _check_day(sender)
     good, refused = check_all(sender, data.clips)
     with transaction.atomic():
         swing = Swing.objects.create(
             instructor=sender.instructor,
             student=student,
+            sent_by_id=sender.request_id,
+            received_at=received_at or timezone.now(),
             club=data.club,
             words=data.words,
             usual_miss=data.usual_miss,
@@ -106,11 +123,8 @@ def receive_reference(instructor: User, hand: str, club: str, clips: list[ClipIn
 
 
 def remove(swing: Swing) -> None:
-    """Delete a swing with its clips and files."""
-    clips = list(swing.clips.all())
-    swing.delete()
-    for clip in clips:
-        forget_files(clip)
+    """Put a swing into the bin, from which it can be taken back for a while."""
+    Swing.objects.filter(pk=swing.pk).update(removed_at=timezone.now())
 
 
 def change_clip(clip: Clip, wanted: ClipChange) -> None:
@@ -137,6 +151,16 @@ def change_clip(clip: Clip, wanted: ClipChange) -> None:
                 follow_later(each)
 
 
-def mark_answered(swing: Swing) -> None:
-    """A lesson went out for this swing."""
-    Swing.objects.filter(pk=swing.pk, answered_at__isnull=True).update(answered_at=timezone.now())
+def mark_answered(swing_id: UUID, at: datetime | None) -> None:
+    """A lesson went out for this swing; None: it was taken back."""
+    Swing.objects.filter(pk=swing_id).update(answered_at=at)
+
+
+def removed_swings() -> QuerySet[Swing]:
+    """All swings in bins, whoever's they are."""
+    return Swing.objects.filter(removed_at__isnull=False)
+
+
+def swings_by_id(ids: Iterable[UUID]) -> QuerySet[Swing]:
+    """Swings whoever's they are, for the upkeep."""
+    return Swing.objects.filter(pk__in=ids)

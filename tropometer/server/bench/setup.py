@@ -1,13 +1,18 @@
 """Carrying a mat over to other clips of the same set-up, checked against their pictures."""
 
-from typing import Any
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from django.db.models import QuerySet
 
 from tropometer.server.bench.problems import BadEdit
-from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.rooms import local_copy, video
+from tropometer.server.clips.services import alike
+
+if TYPE_CHECKING:
+    from tropometer.server.clips.models import Clip
 
 FIND_SECONDS = 120
 OFFERED = 12
@@ -20,16 +25,7 @@ STILL_PX = 1.5
 
 def others_with_mat(clip: Clip) -> QuerySet[Clip]:
     """Ready clips of the instructor from the same side and of the same size that have a mat, newest first."""
-    same = Clip.objects.filter(
-        instructor=clip.instructor_id,
-        state=State.READY,
-        view=clip.view,
-        width=clip.width,
-        height=clip.height,
-        mat__isnull=False,
-    )
-    found = same.exclude(pk=clip.pk).select_related("swing__student", "swing__reference", "mat")
-    return found.order_by("-added_at", "pk")
+    return alike(clip).filter(mat__isnull=False).select_related("swing__student", "swing__reference", "mat")
 
 
 def described(clip: Clip) -> dict[str, Any]:

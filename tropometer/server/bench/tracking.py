@@ -1,17 +1,16 @@
 """Marks followed between the frames on which they were placed."""
 
+from __future__ import annotations
+
 import json
-import tempfile
 from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
-from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 import numpy as np
 import numpy.typing as npt
-from django.conf import settings
 from django.db import transaction
 from django.dispatch import receiver
 from django.shortcuts import get_object_or_404
@@ -19,13 +18,15 @@ from procrastinate.contrib.django import app
 from procrastinate.exceptions import AlreadyEnqueued
 
 from tropometer.server.bench.models import HiddenMark, Mark, Track
-from tropometer.server.clips.models import Clip, Proposals, State
-from tropometer.server.clips.proposing import ClipProposals, clip_looked_at, proposals_of
-from tropometer.server.clips.rooms import local_copy, video
-from tropometer.server.clips.services import times_s
+from tropometer.server.clips.proposing import ClipProposals, clip_looked_at, has_landmarks, proposals_of
+from tropometer.server.clips.rooms import local_copy, scratch, video
+from tropometer.server.clips.services import ready_clip, times_s
 from tropometer.swing.names import TRACKED
 from tropometer.swing.record import Mark as RecordMark
 from tropometer.swing.smoothing import smooth_path
+
+if TYPE_CHECKING:
+    from tropometer.server.clips.models import Clip
 
 FOLLOW_SECONDS = 900
 FIRST_PRIORITY = 1  # an instructor waits for it
@@ -107,7 +108,7 @@ def follow_with_landmarks(sender: object, clip: Clip, **_: object) -> None:
 
 def follow(clip_id: UUID) -> None:
     """Follow what has changed since the clip's tracks were made. Safe to run twice."""
-    clip = Clip.objects.filter(pk=clip_id, state=State.READY).select_related("swing__student").first()
+    clip = ready_clip(clip_id)
     if clip is None:
         return
     wanted = _chains(clip)
@@ -239,7 +240,7 @@ def _chains(clip: Clip) -> dict[str, Chain]:
     rows = Mark.objects.filter(clip=clip, name__in=TRACKED).order_by("frame")
     for name, frame, x, y in rows.values_list("name", "frame", "x", "y"):
         anchors.setdefault(name, []).append(Anchor(frame, x, y))
-    guided = Proposals.objects.filter(clip=clip).exists()
+    guided = has_landmarks(clip)
     return {
         name: Chain(
             each,
@@ -304,11 +305,8 @@ def _track(
                 "how": HOW.get(name, "flow"),
             }
         )
-    with (
-        tempfile.TemporaryDirectory(dir=settings.FILE_UPLOAD_TEMP_DIR) as folder,
-        local_copy(clip.proxy) as proxy,
-    ):
-        source, target = Path(folder) / "spans.json", Path(folder) / "tracks.npy"
+    with scratch() as folder, local_copy(clip.proxy) as proxy:
+        source, target = folder / "spans.json", folder / "tracks.npy"
         source.write_text(json.dumps(asked))
         for _ in video("track", proxy, target, "--spans", source, seconds=FOLLOW_SECONDS):
             pass

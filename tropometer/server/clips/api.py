@@ -10,7 +10,7 @@ from ninja import Query, Router
 from tropometer.server.access import asking
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.schemas import ClipOut
-from tropometer.server.clips.services import clip_of, still
+from tropometer.server.clips.services import clip_of, still, try_again
 from tropometer.server.ranged import private_file
 
 router = Router(tags=["clips"])
@@ -20,6 +20,14 @@ Height = Annotated[int | None, Query(ge=32, le=2160)]
 @router.get("/clips/{uuid:id}", response=ClipOut)
 def clip(request: HttpRequest, id: UUID) -> Clip:
     return clip_of(asking(request), id)
+
+
+@router.post("/clips/{uuid:id}/try-again", response=ClipOut)
+def make_anew(request: HttpRequest, id: UUID) -> Clip:
+    """Have a clip made ready again that failed or was refused."""
+    found = clip_of(asking(request), id)
+    try_again(found)
+    return found
 
 
 @router.get("/clips/{uuid:id}/proxy.mp4", include_in_schema=False)

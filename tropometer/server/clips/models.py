@@ -2,21 +2,29 @@
 
 import uuid
 from pathlib import Path
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from django.conf import settings
 from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import Q
+from django.utils import timezone
 
 from tropometer.swing.names import VIEWS
 
 
 class State(models.TextChoices):
+    """How far a clip is. Refused: it was looked at and is none. Failed: a machine could not do its work."""
+
     WAITING = "waiting"
     WORKING = "working"
     READY = "ready"
     REFUSED = "refused"
+    FAILED = "failed"
+
+
+MOST_TRIES = 4  # to make one clip ready, however each ended, before a person is asked
+LEAST_CAPTURE_FPS, MOST_CAPTURE_FPS = 10.0, 2000.0
 
 
 def original_path(clip: "Clip", name: str) -> str:
@@ -33,6 +41,17 @@ class Window(NamedTuple):
 
     first: int
     last: int
+
+
+class ClipQuerySet(models.QuerySet["Clip"]):
+    def ready(self) -> "ClipQuerySet":
+        """Those that can be shown."""
+        return self.filter(state=State.READY)
+
+    def seen_by(self, instructor: Any) -> "ClipQuerySet":
+        """The instructor's, but for what lies in the bin."""
+        own = self.filter(instructor=instructor, swing__removed_at__isnull=True)
+        return own.filter(swing__student__removed_at__isnull=True)
 
 
 class Clip(models.Model):
@@ -52,7 +71,10 @@ class Clip(models.Model):
     proxy = models.FileField(upload_to=proxy_path, blank=True)
     state = models.CharField(max_length=8, choices=State.choices, default=State.WAITING)
     progress = models.PositiveSmallIntegerField(default=0)
-    refusal = models.CharField(max_length=300, blank=True)
+    trouble = models.CharField(max_length=300, blank=True, help_text="why it was refused, or what failed")
+    tries = models.PositiveSmallIntegerField(default=0, help_text="to make it ready since a person asked")
+    refused_at = models.DateTimeField(null=True, help_text="since when its original waits in quarantine")
+    original_bytes = models.PositiveBigIntegerField(default=0)
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()
     played_times_s = ArrayField(models.FloatField(), default=list)
@@ -68,6 +90,8 @@ class Clip(models.Model):
     sha256 = models.CharField(max_length=64, blank=True, help_text="of the original")
     added_at = models.DateTimeField(auto_now_add=True)
 
+    objects = ClipQuerySet.as_manager()
+
     class Meta:
         ordering = ["added_at", "id"]
         indexes = [models.Index(fields=["instructor", "sha256"], name="clip_by_content")]
@@ -75,8 +99,9 @@ class Clip(models.Model):
             models.CheckConstraint(condition=Q(view__in=VIEWS), name="clip_view_known"),
             models.CheckConstraint(condition=Q(progress__lte=100), name="clip_progress_is_percent"),
             models.CheckConstraint(
-                condition=Q(capture_fps__isnull=True) | Q(capture_fps__gt=0),
-                name="clip_capture_rate_positive",
+                condition=Q(capture_fps__isnull=True)
+                | Q(capture_fps__gte=LEAST_CAPTURE_FPS, capture_fps__lte=MOST_CAPTURE_FPS),
+                name="clip_capture_rate_plausible",
             ),
             models.CheckConstraint(
                 condition=Q(capture_from__in=("sender", "file")), name="clip_capture_from_known"
@@ -92,10 +117,21 @@ class Clip(models.Model):
             models.CheckConstraint(
                 condition=~Q(state=State.READY) | ~Q(played_times_s=[]), name="clip_ready_has_times"
             ),
+            models.CheckConstraint(
+                condition=Q(state=State.REFUSED, refused_at__isnull=False)
+                | (~Q(state=State.REFUSED) & Q(refused_at__isnull=True)),
+                name="clip_refused_since",
+            ),
         ]
 
     def __str__(self) -> str:
         return self.original_name
+
+    @property
+    def is_removed(self) -> bool:
+        """Whether it lies in the bin, with its swing or with its student."""
+        student = self.swing.student
+        return self.swing.removed_at is not None or (student is not None and student.removed_at is not None)
 
     @property
     def frame_count(self) -> int:
@@ -126,10 +162,17 @@ class Proposals(models.Model):
         return f"proposals for {self.clip_id}"
 
 
+class UploadQuerySet(models.QuerySet["Upload"]):
+    def under_way(self) -> "UploadQuerySet":
+        """Those that may still become clips."""
+        return self.filter(refused_at__isnull=True)
+
+
 class Upload(models.Model):
-    """A file on its way in, piece by piece. It becomes a clip or is forgotten after a while.
+    """A file on its way in, piece by piece. It becomes a clip, or is forgotten after a while.
 
     How much of it is here is the size of its file, so that a killed server never disagrees with the disk.
+    What was refused waits in quarantine before it is forgotten.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -137,12 +180,28 @@ class Upload(models.Model):
     asked_by = models.ForeignKey(
         "bench.SwingRequest", on_delete=models.CASCADE, null=True, blank=True, related_name="uploads"
     )
+    student = models.ForeignKey(
+        "people.Student", on_delete=models.CASCADE, null=True, blank=True, related_name="uploads",
+        help_text="whom it shows; null: a reference",
+    )  # fmt: skip
     name = models.CharField(max_length=200)
     size = models.PositiveBigIntegerField()
     begun_at = models.DateTimeField(auto_now_add=True)
+    refusal = models.CharField(max_length=300, blank=True)
+    refused_at = models.DateTimeField(null=True)
+
+    objects = UploadQuerySet.as_manager()
 
     class Meta:
-        constraints = [models.CheckConstraint(condition=Q(size__gt=0), name="upload_not_empty")]
+        ordering = ["begun_at", "id"]
+        constraints = [
+            models.CheckConstraint(condition=Q(size__gt=0), name="upload_not_empty"),
+            models.CheckConstraint(
+                condition=Q(refusal="", refused_at__isnull=True)
+                | (~Q(refusal="") & Q(refused_at__isnull=False)),
+                name="upload_refused_since",
+            ),
+        ]
 
     def __str__(self) -> str:
         return self.name
@@ -162,7 +221,7 @@ class Upload(models.Model):
         """Whether all of it is here."""
         return self.offset == self.size
 
-    def forget(self) -> None:
-        """Delete it with what has arrived."""
-        self.path.unlink(missing_ok=True)
-        self.delete()
+    def refuse(self, why: str) -> None:
+        """Put it into quarantine."""
+        self.refusal, self.refused_at = why[:300], timezone.now()
+        self.save(update_fields=["refusal", "refused_at"])

@@ -1,6 +1,5 @@
 """What a clip seems to show: its swings, view, hand, player, capture rate and pegs, proposed by a worker."""
 
-import tempfile
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, cast
@@ -11,7 +10,7 @@ from django.conf import settings
 from django.dispatch import Signal
 
 from tropometer.server.clips.models import Clip, Proposals, State
-from tropometer.server.clips.rooms import local_copy, video
+from tropometer.server.clips.rooms import local_copy, scratch, video
 from tropometer.swing.camera.motion import CameraMotion
 from tropometer.swing.names import Hand, View
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
@@ -70,18 +69,15 @@ def look(clip_id: UUID) -> None:
 
 def _look(clip: Clip) -> None:
     first, last = clip.window
-    with (
-        tempfile.TemporaryDirectory(dir=settings.FILE_UPLOAD_TEMP_DIR) as folder,
-        local_copy(clip.proxy) as proxy,
-    ):
-        target = Path(folder) / "body.npz"
+    with scratch() as folder, local_copy(clip.proxy) as proxy:
+        target = folder / "body.npz"
         models = ("--models", settings.LANDMARK_MODELS, "--frames", str(first), str(last))
         for _ in video("landmarks", proxy, target, *models, seconds=LOOK_SECONDS):
             pass  # it says how far it is; nobody waits for it
         body = np.load(target)
         points, outline = body["landmarks"], body["outline"]
         found = propose(clip, first, points.astype(float))
-        motion = None if found["box"] is None else _motion(proxy, Path(folder) / "m.npy", found["box"], first)
+        motion = None if found["box"] is None else _motion(proxy, folder / "m.npy", found["box"], first)
     stood, kept = _stood(clip, motion)
     Proposals.objects.update_or_create(
         clip=clip,
@@ -136,6 +132,11 @@ class ClipProposals:
             return None
         x, y = mark.places[row]
         return Mark(float(x), float(y), float(mark.sd_px[row]), "proposed")
+
+
+def has_landmarks(clip: Clip) -> bool:
+    """Whether the player's body was looked for in the clip."""
+    return Proposals.objects.filter(clip=clip).exists()
 
 
 def proposals_of(clip: Clip) -> ClipProposals:

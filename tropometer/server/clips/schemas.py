@@ -1,14 +1,16 @@
 """What the API says about clips."""
 
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Schema
 from pydantic import Field
 
+from tropometer.server.clips.models import LEAST_CAPTURE_FPS, MOST_CAPTURE_FPS
 from tropometer.swing.names import Checkpoint
 
 View = Literal["face_on", "down_the_line"]
+CaptureRate = Annotated[float, Field(ge=LEAST_CAPTURE_FPS, le=MOST_CAPTURE_FPS)]
 
 
 class ClipIn(Schema):
@@ -16,7 +18,7 @@ class ClipIn(Schema):
 
     upload_id: UUID
     view: View
-    capture_fps: float | None = Field(None, gt=0, le=2000)
+    capture_fps: CaptureRate | None = None
     flipped: bool = False
 
 
@@ -35,9 +37,9 @@ class ClipOut(Schema):
     played_fps: float
     flipped: bool
     original_name: str
-    state: Literal["waiting", "working", "ready", "refused"]
+    state: Literal["waiting", "working", "ready", "refused", "failed"]
     progress: int
-    refusal: str
+    trouble: str
     width: int
     height: int
     frame_count: int
@@ -47,7 +49,7 @@ class ClipOut(Schema):
 
 class ClipChange(Schema):
     view: View
-    capture_fps: float | None = Field(None, gt=0, le=2000)
+    capture_fps: CaptureRate | None = None
     flipped: bool = False
 
 

@@ -1,27 +1,31 @@
 """Taking a clip in, making it ready, and handing out its frames."""
 
-import tempfile
+from __future__ import annotations
+
 from collections.abc import Iterator
 from dataclasses import dataclass
-from pathlib import Path
-from typing import Any
+from datetime import timedelta
+from typing import TYPE_CHECKING, Any
 from uuid import UUID, uuid4
 
 from django.conf import settings
 from django.core.files import File
 from django.db import transaction
-from django.db.models import QuerySet
+from django.db.models import F, QuerySet
+from django.utils import timezone
 
 from tropometer.server.access import owned
 from tropometer.server.clips import uploads
-from tropometer.server.clips.models import Clip, State, Upload, proxy_path
+from tropometer.server.clips.models import MOST_TRIES, Clip, ClipQuerySet, State, Upload, proxy_path
 from tropometer.server.clips.proposing import clip_ready, propose_anew, swings_in
-from tropometer.server.clips.rooms import RefusedClip, local_copy, video
+from tropometer.server.clips.rooms import RefusedClip, RoomFailed, local_copy, scratch, video
 from tropometer.server.clips.schemas import ClipChange, ClipIn
 from tropometer.server.clips.uploads import Sender
-from tropometer.server.people.models import User
 from tropometer.video.stills import still_jpeg
 from tropometer.video.timing import real_times_s
+
+if TYPE_CHECKING:
+    from tropometer.server.people.models import User
 
 PROBE_SECONDS = 60
 PROXY_SECONDS = 1800
@@ -29,7 +33,12 @@ PROGRESS_STEP = 4
 # What making a clip ready finds out.
 MADE = [
     "proxy", "width", "height", "played_times_s", "movement", "strikes", "state", "progress", "looking",
+    "trouble", "tries",
 ]  # fmt: skip
+
+
+class KnownClip(RefusedClip):
+    """A file that is here already."""
 
 
 @dataclass(frozen=True)
@@ -44,7 +53,7 @@ class Checked:
 
 def check(sender: Sender, about: ClipIn) -> Checked:
     """Probe a finished upload; RefusedClip with one clear line, Http404 when it is somebody else's."""
-    if not Upload.objects.filter(pk=about.upload_id).exists():
+    if not Upload.objects.under_way().filter(pk=about.upload_id).exists():
         raise RefusedClip("A file that was taken in or refused before is no longer waiting; choose it again.")
     upload = owned(uploads.of(sender), about.upload_id)
     if not upload.complete:
@@ -53,10 +62,11 @@ def check(sender: Sender, about: ClipIn) -> Checked:
     same = Clip.objects.filter(instructor=sender.instructor, sha256=sha256).select_related("swing__student")
     for clip in same[:1]:
         if sender.request_id is not None:  # a student learns nothing of others
-            raise RefusedClip(f"{upload.name}: this clip has been sent already.")
+            raise KnownClip(f"{upload.name}: this clip has been sent already.")
         whose = clip.swing.student.name if clip.swing.student else "the shelf"
+        where = "in the bin" if clip.is_removed else "here already"
         since = f"{clip.added_at:%d %B %Y}"
-        raise RefusedClip(f"{upload.name}: this clip is here already, with {whose} since {since}.")
+        raise KnownClip(f"{upload.name}: this clip is {where}, with {whose} since {since}.")
     try:
         return Checked(upload, about, sha256, next(video("probe", upload.path, seconds=PROBE_SECONDS)))
     except RefusedClip as refusal:
@@ -66,8 +76,9 @@ def check(sender: Sender, about: ClipIn) -> Checked:
 def check_all(sender: Sender, abouts: list[ClipIn]) -> tuple[list[Checked], list[str]]:
     """The usable ones of several uploads, and a line for each refused one.
 
-    What was refused is forgotten, but for a file that is still on its way. Raises RefusedClip when none
-    is usable.
+    What was refused goes into quarantine, but for a file that is still on its way; what is here already is
+    forgotten. Raises RefusedClip when
+    none is usable, RoomFailed when the machine could not look.
     """
     good: list[Checked] = []
     refused: list[str] = []
@@ -75,14 +86,16 @@ def check_all(sender: Sender, abouts: list[ClipIn]) -> tuple[list[Checked], list
         try:
             checked = check(sender, about)
             if any(checked.sha256 == other.sha256 for other in good):
-                raise RefusedClip(f"{checked.upload.name}: the same clip twice.")
+                raise KnownClip(f"{checked.upload.name}: the same clip twice.")
             good.append(checked)
         except RefusedClip as refusal:
             refused.append(str(refusal))
             taken = [checked.upload.pk for checked in good]
             for upload in uploads.of(sender).filter(pk=about.upload_id).exclude(pk__in=taken):
-                if upload.complete:
-                    upload.forget()
+                if isinstance(refusal, KnownClip):
+                    upload.delete()
+                elif upload.complete:
+                    upload.refuse(str(refusal))
     if not good:
         raise RefusedClip(" ".join(refused) or "There is no clip.")
     return good, refused
@@ -105,13 +118,14 @@ def take_in(swing_id: UUID, checked: Checked) -> Clip:
         played_fps=found["played_fps"],
         width=found["width"],
         height=found["height"],
+        original_bytes=upload.size,
     )
     with upload.path.open("rb") as content:
         clip.original.save("original", File(content), save=False)
     try:
         with transaction.atomic():
             clip.save(force_insert=True)
-            make_ready.defer(clip_id=str(clip.pk))
+            make_ready.configure(priority=_turn(clip)).defer(clip_id=str(clip.pk))
             Upload.objects.filter(pk=upload.pk).delete()
     except BaseException:
         clip.original.delete(save=False)
@@ -120,26 +134,38 @@ def take_in(swing_id: UUID, checked: Checked) -> Clip:
     return clip
 
 
+def _turn(clip: Clip) -> int:
+    """A clip's place in the queue: each instructor's next one before anybody's one after that."""
+    unmade = Clip.objects.filter(instructor=clip.instructor_id, state__in=(State.WAITING, State.WORKING))
+    return -unmade.exclude(pk=clip.pk).count()
+
+
 def process(clip_id: UUID) -> None:
-    """Make the proxy of a clip. Safe to run twice: a ready clip is left alone."""
+    """Make the proxy of a clip. Safe to run twice: a ready clip is left alone.
+
+    A file that the video room judges to be none is refused, and its original waits in quarantine. When the
+    room fails, RoomFailed is raised for another try, until enough were made: then the clip says so, and waits
+    for a person.
+    """
     from tropometer.server.clips.tasks import look_at
 
-    clip = Clip.objects.filter(pk=clip_id).first()
-    if clip is None or clip.state in (State.READY, State.REFUSED):
+    if not _begin(clip_id):
         return
-    Clip.objects.filter(pk=clip_id).update(state=State.WORKING, progress=0)
-    with tempfile.TemporaryDirectory(dir=settings.FILE_UPLOAD_TEMP_DIR) as folder:
-        source, target = Path(folder) / "original", Path(folder) / "proxy.mp4"
-        with clip.original.open("rb") as stored, source.open("wb") as copy:
-            for chunk in stored.chunks():
-                copy.write(chunk)
+    clip = Clip.objects.get(pk=clip_id)
+    with scratch() as folder, local_copy(clip.original) as source:
+        target = folder / "proxy.mp4"
+        flip = ("--flip",) if clip.flipped else ()
         try:
-            flip = ("--flip",) if clip.flipped else ()
             result = _follow(clip, video("proxy", source, target, *flip, seconds=PROXY_SECONDS))
         except RefusedClip as refusal:
-            Clip.objects.filter(pk=clip_id).update(state=State.REFUSED, refusal=str(refusal)[:300])
-            clip.original.delete(save=False)
+            _end(clip, State.REFUSED, str(refusal))
             return
+        except RoomFailed as failure:
+            failed_again = clip.tries >= MOST_TRIES
+            _end(clip, State.FAILED if failed_again else State.WAITING, str(failure))
+            if failed_again:
+                return
+            raise
         # What a killed worker left there would otherwise push the new file to another name.
         clip.proxy.storage.delete(proxy_path(clip, ""))
         with target.open("rb") as made:
@@ -148,10 +174,47 @@ def process(clip_id: UUID) -> None:
     clip.played_times_s, clip.movement = result["played_times_s"], result["movement"]
     clip.strikes = result["strikes"]
     clip.state, clip.progress, clip.looking = State.READY, 100, True
+    clip.trouble, clip.tries = "", 0
     with transaction.atomic():
+        if not Clip.objects.select_for_update().filter(pk=clip_id).exists():
+            clip.proxy.delete(save=False)  # it was erased meanwhile
+            return
         clip.save(update_fields=MADE)
         clip_ready.send(sender=Clip, clip=clip, swings=swings_in(clip))
         look_at.defer(clip_id=str(clip.pk))
+
+
+def _begin(clip_id: UUID) -> bool:
+    """Count one more try; False when there is nothing to do, or when it was tried often enough."""
+    with transaction.atomic():
+        clip = Clip.objects.select_for_update().filter(pk=clip_id).first()
+        if clip is None or clip.state in (State.READY, State.REFUSED, State.FAILED):
+            return False
+        if clip.tries >= MOST_TRIES:  # each time the worker itself died of it
+            _end(clip, State.FAILED, clip.trouble or "the worker was stopped each time")
+            return False
+        Clip.objects.filter(pk=clip_id).update(state=State.WORKING, progress=0, tries=F("tries") + 1)
+    return True
+
+
+def _end(clip: Clip, state: State, trouble: str) -> None:
+    refused_at = timezone.now() if state == State.REFUSED else None
+    Clip.objects.filter(pk=clip.pk).update(state=state, trouble=trouble[:300], refused_at=refused_at)
+
+
+def try_again(clip: Clip) -> None:
+    """Have a clip made ready that failed or was refused, now that a person asks for it."""
+    from tropometer.server.clips.tasks import make_ready
+
+    with transaction.atomic():
+        locked = Clip.objects.select_for_update().get(pk=clip.pk)
+        if locked.state not in (State.FAILED, State.REFUSED) or not locked.original:
+            return
+        Clip.objects.filter(pk=clip.pk).update(
+            state=State.WAITING, progress=0, tries=0, trouble="", refused_at=None
+        )
+        make_ready.configure(priority=_turn(clip)).defer(clip_id=str(clip.pk))
+    clip.refresh_from_db()
 
 
 def say_anew(clip: Clip, wanted: ClipChange) -> bool:
@@ -219,7 +282,7 @@ def _follow(clip: Clip, lines: Iterator[dict[str, Any]]) -> dict[str, Any]:
         if line["progress"] >= said + PROGRESS_STEP:
             said = line["progress"]
             Clip.objects.filter(pk=clip.pk).update(progress=said)
-    raise RefusedClip("This video could not be read to its end.")
+    raise RoomFailed("it stopped without a result")
 
 
 def times_s(clip: Clip) -> list[float]:
@@ -235,11 +298,38 @@ def still(clip: Clip, frame: int, height: int | None = None) -> bytes:
 
 def clip_of(instructor: User, id: UUID) -> Clip:
     """One of the instructor's clips, or Http404."""
-    return owned(Clip.objects.filter(instructor=instructor), id)
+    return owned(Clip.objects.seen_by(instructor), id)
 
 
-def forget_files(clip: Clip) -> None:
-    """Delete what is stored of a clip whose row is gone, unless another swing was found in the same file."""
-    for field, stored in (("original", clip.original), ("proxy", clip.proxy)):
-        if stored and not Clip.objects.filter(**{field: stored.name}).exists():
-            stored.delete(save=False)
+def ready_clip(id: UUID) -> Clip | None:
+    """A clip for a job, if it can be shown."""
+    return Clip.objects.ready().filter(pk=id).select_related("swing__student").first()
+
+
+def locked(clip: Clip) -> None:
+    """Let nobody else write to the clip until the transaction ends."""
+    Clip.objects.select_for_update().get(pk=clip.pk)
+
+
+def alike(clip: Clip) -> ClipQuerySet:
+    """The instructor's other ready clips from the same side and of the same size, the newest first."""
+    found = Clip.objects.seen_by(clip.instructor_id).ready()
+    same = found.filter(view=clip.view, width=clip.width, height=clip.height).exclude(pk=clip.pk)
+    return same.order_by("-added_at", "pk")
+
+
+def kept_names() -> set[str]:
+    """The names of all files that clips are kept in."""
+    names = Clip.objects.order_by().values_list("original", "proxy")
+    return {name for pair in names.iterator() for name in pair if name}
+
+
+def forget_refused() -> int:
+    """Delete the originals of refused clips that waited in quarantine; returns how many."""
+    before = timezone.now() - timedelta(days=settings.QUARANTINE_DAYS)
+    old = list(Clip.objects.filter(state=State.REFUSED, refused_at__lt=before).exclude(original=""))
+    for clip in old:
+        if not same_file(clip).exclude(pk=clip.pk).exists():
+            clip.original.storage.delete(clip.original.name or "")
+        Clip.objects.filter(pk=clip.pk).update(original="")
+    return len(old)

@@ -8,23 +8,30 @@ from __future__ import annotations
 
 import base64
 import binascii
-import fcntl
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.http.request import UnreadablePostError
 from django.views.decorators.csrf import csrf_exempt
 
 from tropometer.server.access import asking, owned
 from tropometer.server.clips import uploads
 from tropometer.server.clips.models import Upload
-from tropometer.server.clips.uploads import Sender
+from tropometer.server.clips.uploads import NotTaken, Sender
+from tropometer.server.people.services import student_of
+
+if TYPE_CHECKING:
+    from tropometer.server.people.models import Student
 
 VERSION = "1.0.0"
 PIECE_BYTES = 256 * 1024
 PIECE_TYPE = "application/offset+octet-stream"
+MOST_DIGITS = 18
+PATIENCE_S = 20  # with a sender that says nothing more
+SHELF = "shelf"  # whom a reference's clip is for
 
 SenderOf = Callable[[HttpRequest, str], Sender]
 
@@ -57,7 +64,7 @@ def endpoint(
         if request.method == "PATCH":
             return _take(request, upload)
         if request.method == "DELETE":
-            upload.forget()
+            upload.delete()
             return _answer(204)
         return _answer(405)
 
@@ -68,37 +75,60 @@ def endpoint(
 
 def _begin(request: HttpRequest, sender: Sender) -> HttpResponse:
     try:
-        size = int(request.headers.get("Upload-Length", ""))
-        name = _metadata(request).get("filename", "clip")
+        size = int(request.headers.get("Upload-Length", "")[:MOST_DIGITS])
+        told = _metadata(request)
     except ValueError:
         return _plain(400, "Upload-Length and Upload-Metadata must say what is sent.")
+    name = "".join(each for each in told.get("filename", "clip") if each.isprintable())
     if size <= 0:
         return _plain(422, f"{name}: the file is empty.")
     if size > settings.MAX_CLIP_BYTES:
         return _plain(413, f"{name}: larger than {settings.MAX_CLIP_BYTES // 1024**2} MB.")
-    upload = uploads.begin(sender, name, size)
+    try:
+        upload = uploads.begin(sender, name, size, _whom(sender, told.get("for", "")))
+    except NotTaken as trouble:
+        return _plain(trouble.status, str(trouble))
+    except ValueError:
+        return _plain(400, f"Upload-Metadata must say whom the clip is for: a student's id, or {SHELF}.")
     return _answer(201, Location=f"{request.path.rstrip('/')}/{upload.pk}")
+
+
+def _whom(sender: Sender, said: str) -> Student | None:
+    """Whom a file shows: a link's own student, else as the instructor says; ValueError for nothing said."""
+    if sender.request_id is not None or said == SHELF:
+        return sender.student
+    return student_of(sender.instructor, UUID(said))
 
 
 def _take(request: HttpRequest, upload: Upload) -> HttpResponse:
     """Append what comes; when the sender breaks off, what has come stays."""
     if request.headers.get("Content-Type") != PIECE_TYPE:
         return _plain(415, f"Pieces are sent as {PIECE_TYPE}.")
-    with upload.path.open("ab") as file:
-        try:
-            fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except BlockingIOError:
-            return _plain(423, "Another piece of this file is still coming in.")
-        if request.headers.get("Upload-Offset") != str(file.tell()):
-            return _answer(409, **_progress(upload))
-        left = upload.size - file.tell()
-        try:
-            while left and (piece := request.read(min(PIECE_BYTES, left))):
-                file.write(piece)
-                left -= len(piece)
-        except (UnreadablePostError, ConnectionError):
-            pass  # the sender is gone; it asks for the offset when it is back
+    offset = upload.offset
+    if request.headers.get("Upload-Offset") != str(offset):
+        return _answer(409, **_progress(upload))
+    _be_patient(request)
+    left = upload.size - offset
+    try:
+        while left and (piece := request.read(min(PIECE_BYTES, left))):
+            if not uploads.append(upload, offset, piece):
+                return _answer(409, **_progress(upload))
+            offset, left = offset + len(piece), left - len(piece)
+    except (UnreadablePostError, ConnectionError):
+        pass  # the sender is gone; it asks for the offset when it is back
+    except FileNotFoundError as gone:
+        raise Http404("This upload was taken back.") from gone
+    except NotTaken as trouble:
+        return _plain(trouble.status, str(trouble))
+    uploads.keep(upload)
     return _answer(204, **_progress(upload))
+
+
+def _be_patient(request: HttpRequest) -> None:
+    """A vanished phone holds a thread for so long and no longer."""
+    socket = request.META.get("gunicorn.socket")
+    if socket is not None:
+        socket.settimeout(PATIENCE_S)
 
 
 def _progress(upload: Upload) -> dict[str, str]:

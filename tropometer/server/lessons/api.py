@@ -9,11 +9,12 @@ from django.http.response import HttpResponseBase
 from ninja import Router
 
 from tropometer.server.access import asking, owned
-from tropometer.server.lessons import services
+from tropometer.server.lessons import sending, services
 from tropometer.server.lessons.drills import DRILLS
 from tropometer.server.lessons.models import Lesson
 from tropometer.server.lessons.schemas import (
     DrillOut,
+    Expiry,
     LessonChange,
     LessonFrameChange,
     LessonFrameIn,
@@ -50,40 +51,29 @@ def lesson(request: HttpRequest, id: UUID) -> Lesson:
 @router.patch("/lessons/{uuid:id}", response=LessonOut)
 def change_lesson(request: HttpRequest, id: UUID, change: LessonChange) -> Lesson:
     found = services.lesson_of(asking(request), id)
-    services.must_be_draft(found)
-    for field, value in change.dict(exclude_none=True).items():
-        setattr(found, field, value)
-    found.save()
-    return _out(found)
+    services.change(found, change.dict(exclude_none=True))
+    return _out(services.lesson_of(asking(request), id))
 
 
 @router.post("/lessons/{uuid:id}/frames", response=LessonOut)
 def add_frame(request: HttpRequest, id: UUID, data: LessonFrameIn) -> Lesson:
     found = services.lesson_of(asking(request), id)
-    services.add_frame(found, data.clip_id, data.frame, data.words, data.gauges)
+    services.add_frame(found, data.clip_id, data.frame, data.words, data.gauges, data.id)
     return _out(services.lesson_of(asking(request), id))
 
 
 @router.patch("/lessons/{uuid:id}/frames/{uuid:frame_id}", response=LessonOut)
 def change_frame(request: HttpRequest, id: UUID, frame_id: UUID, change: LessonFrameChange) -> Lesson:
     found = services.lesson_of(asking(request), id)
-    services.must_be_draft(found)
-    frame = owned(found.frames.all(), frame_id)
-    if change.words is not None:
-        frame.words = change.words
-        frame.save(update_fields=["words"])
+    services.change_frame(found, frame_id, change.words, change.left_out)
     if change.position is not None:
-        services.move_frame(found, frame, change.position)
+        services.move_frame(found, frame_id, change.position)
     return _out(services.lesson_of(asking(request), id))
 
 
 @router.delete("/lessons/{uuid:id}/frames/{uuid:frame_id}", response=LessonOut)
 def remove_frame(request: HttpRequest, id: UUID, frame_id: UUID) -> Lesson:
-    found = services.lesson_of(asking(request), id)
-    services.must_be_draft(found)
-    frame = owned(found.frames.all(), frame_id)
-    frame.still.delete(save=False)
-    frame.delete()
+    services.take_out(services.lesson_of(asking(request), id), frame_id)
     return _out(services.lesson_of(asking(request), id))
 
 
@@ -101,24 +91,49 @@ def preview(request: HttpRequest, id: UUID) -> dict[str, Any]:
 @router.post("/lessons/{uuid:id}/send", response=LessonOut)
 def send(request: HttpRequest, id: UUID) -> Lesson:
     found = services.lesson_of(asking(request), id)
-    services.send(found)
+    sending.send(found)
+    return _out(found)
+
+
+@router.post("/lessons/{uuid:id}/take-back", response=LessonOut)
+def take_back(request: HttpRequest, id: UUID) -> Lesson:
+    """A draft again, while the mail has not gone."""
+    found = services.lesson_of(asking(request), id)
+    sending.take_back(found)
+    return _out(found)
+
+
+@router.post("/lessons/{uuid:id}/mail", response=LessonOut)
+def mail_again(request: HttpRequest, id: UUID) -> Lesson:
+    """Try once more to mail it."""
+    found = services.lesson_of(asking(request), id)
+    sending.mail_again(found)
+    return _out(found)
+
+
+@router.put("/lessons/{uuid:id}/expiry", response=LessonOut)
+def set_expiry(request: HttpRequest, id: UUID, expiry: Expiry) -> Lesson:
+    """Until when its link holds."""
+    found = services.lesson_of(asking(request), id)
+    sending.set_expiry(found, expiry.last_day)
     return _out(found)
 
 
 @router.post("/lessons/{uuid:id}/revoke", response=LessonOut)
 def revoke(request: HttpRequest, id: UUID) -> Lesson:
     found = services.lesson_of(asking(request), id)
-    services.revoke(found)
+    sending.revoke(found)
     return _out(found)
 
 
 @router.post("/lessons/{uuid:id}/renew", response=LessonOut)
 def renew(request: HttpRequest, id: UUID) -> Lesson:
     found = services.lesson_of(asking(request), id)
-    services.renew(found)
+    sending.renew(found)
     return _out(found)
 
 
 def _out(found: Lesson) -> Lesson:
-    found.link = services.link(found)  # type: ignore[attr-defined]  # read by the schema
+    found.link = sending.link(found)  # type: ignore[attr-defined]  # read by the schema
+    found.seconds_to_take_back = sending.seconds_to_take_back(found)  # type: ignore[attr-defined]
     return found

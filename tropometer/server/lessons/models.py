@@ -3,10 +3,9 @@
 import secrets
 import uuid
 
+from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import Q
-
-from tropometer.server.lessons.drills import DRILLS
 
 
 def new_token() -> str:
@@ -29,6 +28,10 @@ class Lesson(models.Model):
     drill = models.CharField(max_length=40, blank=True)
     started_at = models.DateTimeField(auto_now_add=True)
     sent_at = models.DateTimeField(null=True, blank=True)
+    drill_as_sent = models.JSONField(null=True, help_text="the drill's own words when it was sent")
+    expires_on = models.DateField(null=True, blank=True, help_text="the last day on which its link holds")
+    mailed_at = models.DateTimeField(null=True, blank=True)
+    mail_trouble = models.CharField(max_length=300, blank=True, help_text="why the mail has not gone")
     token = models.CharField(max_length=64, unique=True, null=True, blank=True)
     revoked_at = models.DateTimeField(null=True, blank=True)
     first_read_at = models.DateTimeField(null=True, blank=True)
@@ -36,9 +39,6 @@ class Lesson(models.Model):
     class Meta:
         ordering = ["-started_at", "id"]
         constraints = [
-            models.CheckConstraint(
-                condition=Q(drill="") | Q(drill__in=list(DRILLS)), name="lesson_drill_known"
-            ),
             models.CheckConstraint(
                 condition=Q(token__isnull=True) | Q(sent_at__isnull=False), name="lesson_link_only_when_sent"
             ),
@@ -56,6 +56,11 @@ class LessonFrame(models.Model):
     words = models.TextField(max_length=2000, blank=True)
     still = models.FileField(upload_to=still_path)
     drawn = models.JSONField()
+    left_out = ArrayField(
+        models.CharField(max_length=60),
+        default=list,
+        help_text="readings whose values the student is not shown",
+    )
 
     class Meta:
         ordering = ["position", "id"]

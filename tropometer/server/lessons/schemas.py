@@ -1,23 +1,16 @@
 """What the API says about lessons."""
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Schema
 from pydantic import Field
 
+from tropometer.server.bench.edit_schemas import Frame
 from tropometer.server.bench.measured_schemas import GaugeOut, Unit
 from tropometer.server.people.schemas import Hand, StudentOut, Units
-
-DrillId = Literal[
-    "",
-    "stick_off_trail_hip",
-    "band_across_trail_hip",
-    "arms_folded_shift",
-    "flare_one_notch",
-    "wall_behind_seat",
-]
+from tropometer.server.text import Line
 
 
 class DrillOut(Schema):
@@ -36,6 +29,7 @@ class DrawnValue(Schema):
     unit: Unit
     value: float
     u95: float
+    provisional: bool = False  # it hangs on marks that nobody looked at
 
 
 class Crop(Schema):
@@ -63,14 +57,16 @@ class Drawn(Schema):
 
 
 class LessonFrameIn(Schema):
+    id: UUID | None = None  # the sender's name for it: sent twice, it is put in once
     clip_id: UUID
-    frame: int = Field(ge=0)
+    frame: Frame
     words: str = Field("", max_length=2000)
     gauges: list[Annotated[str, Field(max_length=40)]] | None = Field(None, max_length=40)  # those shown
 
 
 class LessonFrameChange(Schema):
     words: str | None = Field(None, max_length=2000)
+    left_out: list[Annotated[str, Field(max_length=60)]] | None = Field(None, max_length=200)
     position: int | None = Field(None, ge=0, le=100)
 
 
@@ -80,12 +76,19 @@ class LessonFrameOut(Schema):
     position: int
     words: str
     drawn: Drawn
+    left_out: list[str]
 
 
 class LessonChange(Schema):
-    title: str | None = Field(None, min_length=1, max_length=120)
+    title: Line | None = Field(None, min_length=1, max_length=120)
     opening: str | None = Field(None, max_length=4000)
-    drill: DrillId | None = None
+    drill: Annotated[str, Field(max_length=40)] | None = None
+
+
+class Expiry(Schema):
+    """The last day on which a lesson's link holds; null: until it is taken back."""
+
+    last_day: date | None
 
 
 class LessonRow(Schema):
@@ -104,6 +107,10 @@ class LessonOut(LessonRow):
     drill: str
     frames: list[LessonFrameOut]
     link: str | None
+    expires_on: date | None
+    mailed_at: datetime | None
+    mail_trouble: str
+    seconds_to_take_back: float
 
 
 class LessonSheet(Schema):

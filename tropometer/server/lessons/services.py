@@ -1,36 +1,36 @@
-"""Writing, sending and taking back a lesson."""
+"""Writing a lesson."""
 
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import asdict
-from typing import Any
-from uuid import UUID
+from typing import TYPE_CHECKING, Any
+from uuid import UUID, uuid4
 
-from django.conf import settings
 from django.core.files.base import ContentFile
-from django.core.mail import EmailMessage
-from django.db import transaction
+from django.db import IntegrityError, transaction
 from django.db.models import Avg, Max, QuerySet
-from django.http import Http404
-from django.utils import timezone
 
 from tropometer.server.access import owned
 from tropometer.server.bench import services as bench
 from tropometer.server.bench.measure import from_impact_s, measured
-from tropometer.server.bench.models import Swing
-from tropometer.server.clips.models import Clip
 from tropometer.server.clips.proposing import motion_of
 from tropometer.server.clips.services import clip_of, still
 from tropometer.server.lessons.drills import DRILLS
-from tropometer.server.lessons.models import Lesson, LessonFrame, new_token
-from tropometer.server.people.models import User
+from tropometer.server.lessons.models import Lesson, LessonFrame
+from tropometer.server.lessons.states import NotNow, must_be_draft
 
-
-class NotNow(Exception):
-    """The lesson's state forbids what was asked; the text says why."""
+if TYPE_CHECKING:
+    from tropometer.server.bench.models import Swing
+    from tropometer.server.clips.models import Clip
+    from tropometer.server.people.models import User
 
 
 def lessons_of(instructor: User) -> QuerySet[Lesson]:
-    """The instructor's lessons with what the lists show of them."""
-    return Lesson.objects.filter(instructor=instructor).select_related("swing__student")
+    """The instructor's lessons with what the lists show of them, but for what lies in the bin."""
+    own = Lesson.objects.filter(instructor=instructor, swing__removed_at__isnull=True)
+    return own.filter(swing__student__removed_at__isnull=True).select_related("swing__student")
 
 
 def lesson_of(instructor: User, id: UUID) -> Lesson:
@@ -49,32 +49,84 @@ def lesson_for(instructor: User, swing_id: UUID) -> Lesson:
     return lesson_of(instructor, lesson.pk)
 
 
-def must_be_draft(lesson: Lesson) -> None:
-    """NotNow once the lesson is sent: the student must find what was sent."""
-    if lesson.sent_at:
-        raise NotNow("This lesson has been sent and can no longer be changed.")
+@contextmanager
+def draft(lesson: Lesson) -> Iterator[Lesson]:
+    """The lesson as it is now, kept a draft until the change is done; NotNow once it is sent."""
+    with transaction.atomic():
+        now = Lesson.objects.select_for_update(of=("self",)).get(pk=lesson.pk)
+        must_be_draft(now)
+        yield now
+
+
+def change(lesson: Lesson, said: dict[str, Any]) -> None:
+    """Change the words or the drill of a draft."""
+    if said.get("drill") and said["drill"] not in DRILLS:
+        raise NotNow(f"drill: there is no drill called {said['drill'][:40]}.")
+    with draft(lesson) as now:
+        for field, value in said.items():
+            setattr(now, field, value)
+        now.save(update_fields=list(said))
 
 
 def add_frame(
-    lesson: Lesson, clip_id: UUID, frame: int, words: str, shown: list[str] | None = None
+    lesson: Lesson,
+    clip_id: UUID,
+    frame: int,
+    words: str,
+    shown: list[str] | None = None,
+    id: UUID | None = None,
 ) -> LessonFrame:
-    """Put a frame into the lesson with its gauges, all or those `shown`, and values as they are now."""
+    """Put a frame into the lesson with its gauges, all or those `shown`, and values as they are now.
+
+    `id` is the sender's name for it: a frame that is sent twice is put in once. Values that hang on marks
+    nobody looked at are left out until they are asked for.
+    """
     must_be_draft(lesson)
+    there = LessonFrame.objects.filter(pk=id, lesson=lesson).first() if id else None
+    if there is not None:
+        return there
     clip = clip_of(lesson.instructor, clip_id)
     if frame >= clip.frame_count:
         raise NotNow(f"The clip has no frame {frame}.")
-    last = lesson.frames.aggregate(last=Max("position"))["last"]
+    drawn = _drawn(bench.swing_of(lesson.instructor, clip.swing_id), clip, frame, shown)
     added = LessonFrame(
+        pk=id or uuid4(),
         lesson=lesson,
         clip=clip,
         frame=frame,
         words=words,
-        position=0 if last is None else last + 1,
-        drawn=_drawn(bench.swing_of(lesson.instructor, clip.swing_id), clip, frame, shown),
+        drawn=drawn,
+        left_out=[value["reading"] for value in drawn["values"] if value["provisional"]],
     )
     added.still.save("still.jpg", ContentFile(still(clip, frame)), save=False)
-    added.save(force_insert=True)
+    try:
+        with draft(lesson) as now:
+            last = now.frames.aggregate(last=Max("position"))["last"]
+            added.position = 0 if last is None else last + 1
+            added.save(force_insert=True)
+    except IntegrityError:  # the same frame, sent twice at once
+        return LessonFrame.objects.get(pk=added.pk, lesson=lesson)
+    except NotNow:
+        added.still.delete(save=False)
+        raise
     return added
+
+
+def change_frame(lesson: Lesson, frame_id: UUID, words: str | None, left_out: list[str] | None) -> None:
+    """Change the words under a frame, or which of its values the student is not shown."""
+    with draft(lesson) as now:
+        frame = owned(now.frames.all(), frame_id)
+        if words is not None:
+            frame.words = words
+        if left_out is not None:
+            frame.left_out = left_out
+        frame.save(update_fields=["words", "left_out"])
+
+
+def take_out(lesson: Lesson, frame_id: UUID) -> None:
+    """Take a frame out of a draft."""
+    with draft(lesson) as now:
+        owned(now.frames.all(), frame_id).delete()
 
 
 def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dict[str, Any]:
@@ -100,7 +152,7 @@ def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dic
     ]
     told = {shape["reading"] for gauge in gauges for shape in gauge["shapes"]}
     values = [
-        {key: reading[key] for key in ("reading", "unit", "value", "u95")}
+        {key: reading[key] for key in ("reading", "unit", "value", "u95", "provisional")}
         for reading in state["readings"]
         if reading["at"] == here
         and reading["status"] == "ok"
@@ -138,77 +190,22 @@ def _crop(clip: Clip) -> dict[str, float]:
     return {"left": round(left, 1), "top": 0.0, "width": round(width, 1), "height": height}
 
 
-def move_frame(lesson: Lesson, frame: LessonFrame, position: int) -> None:
+def move_frame(lesson: Lesson, frame_id: UUID, position: int) -> None:
     """Put a frame at another place; the others close up."""
-    must_be_draft(lesson)
-    others = [other for other in lesson.frames.all() if other.pk != frame.pk]
-    others.insert(position, frame)
-    with transaction.atomic():
+    with draft(lesson) as now:
+        frame = owned(now.frames.all(), frame_id)
+        others = [other for other in now.frames.all() if other.pk != frame.pk]
+        others.insert(position, frame)
         for place, each in enumerate(others):
             LessonFrame.objects.filter(pk=each.pk).update(position=place)
 
 
-def send(lesson: Lesson) -> None:
-    """Freeze the lesson, make its link and mail it to the student."""
-    must_be_draft(lesson)
-    student = lesson.swing.student
-    if student is None or not student.email:
-        raise NotNow(f"{student} has no mail address yet; add it on the student's card.")
-    if not lesson.frames.exists() and not lesson.opening.strip():
-        raise NotNow("This lesson is still empty: add a frame or some words.")
-    with transaction.atomic():
-        lesson.sent_at, lesson.token = timezone.now(), new_token()
-        lesson.save(update_fields=["sent_at", "token"])
-        bench.mark_answered(lesson.swing)
-        _mail(lesson, student.name, student.email)
-
-
-def _mail(lesson: Lesson, name: str, address: str) -> None:
-    text = (
-        f"Hello {name},\n\n{lesson.instructor.name} has looked at your swing and written you a lesson.\n"
-        f"Read it here, no password needed:\n\n{link(lesson)}\n\n"
-        "The link is private: whoever has it can read the lesson.\n"
-    )
-    EmailMessage(
-        subject=f"{lesson.instructor.name}: {lesson.title}",
-        body=text,
-        to=[address],
-        reply_to=[lesson.instructor.email],
-    ).send()
-
-
-def link(lesson: Lesson) -> str | None:
-    """Where the student reads the lesson, while the link holds."""
-    return f"{settings.SITE_URL}/l/{lesson.token}" if lesson.token else None
-
-
-def revoke(lesson: Lesson) -> None:
-    """Make the link lead nowhere."""
-    if lesson.token is None:
-        raise NotNow("This lesson has no link to take back.")
-    lesson.token, lesson.revoked_at = None, timezone.now()
-    lesson.save(update_fields=["token", "revoked_at"])
-
-
-def renew(lesson: Lesson) -> None:
-    """A new link after the old one was taken back."""
-    if lesson.sent_at is None or lesson.token is not None:
-        raise NotNow("Only a lesson whose link was taken back gets a new one.")
-    lesson.token, lesson.revoked_at = new_token(), None
-    lesson.save(update_fields=["token", "revoked_at"])
-
-
-def by_token(token: str) -> Lesson:
-    """The lesson a link leads to, or Http404."""
-    found = Lesson.objects.select_related("swing__student", "instructor").filter(token=token).first()
-    if found is None:
-        raise Http404("This link does not lead to a lesson. It may have been taken back.")
-    return found
-
-
 def sheet(lesson: Lesson) -> dict[str, Any]:
-    """What the student reads, also shown as the instructor's preview."""
-    drill = DRILLS.get(lesson.drill)
+    """What the student reads, also shown as the instructor's preview.
+
+    The drill's words are those of the day on which the lesson was sent.
+    """
+    drill = DRILLS.get(lesson.drill) if lesson.sent_at is None else lesson.drill_as_sent
     swing = lesson.swing
     return {
         "title": lesson.title,
@@ -220,5 +217,29 @@ def sheet(lesson: Lesson) -> dict[str, Any]:
         "club": swing.club,
         "sent_at": lesson.sent_at,
         "drill": drill,
-        "frames": list(lesson.frames.all()),
+        "frames": [_as_shown(frame) for frame in lesson.frames.all()],
     }
+
+
+def _as_shown(frame: LessonFrame) -> LessonFrame:
+    """A frame without the values that were left out."""
+    out = set(frame.left_out)
+    values = [value for value in frame.drawn.get("values", []) if value["reading"] not in out]
+    shapes = [
+        {
+            **gauge,
+            "shapes": [_unsaid(shape) if shape["reading"] in out else shape for shape in gauge["shapes"]],
+        }
+        for gauge in frame.drawn.get("gauges", [])
+    ]
+    frame.drawn = {**frame.drawn, "values": values, "gauges": shapes}
+    return frame
+
+
+def _unsaid(shape: dict[str, Any]) -> dict[str, Any]:
+    return {**shape, "value": None, "u95": None}
+
+
+def kept_names() -> set[str]:
+    """The names of all pictures of lessons."""
+    return {name for name in LessonFrame.objects.order_by().values_list("still", flat=True) if name}

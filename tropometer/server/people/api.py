@@ -11,7 +11,7 @@ from ninja.errors import HttpError
 from tropometer.server.access import asking
 from tropometer.server.people.models import Student, User
 from tropometer.server.people.schemas import HandOut, HandTest, Me, MeChange, StudentIn, StudentOut
-from tropometer.server.people.services import student_of
+from tropometer.server.people.services import add, remove, student_of, students_of
 from tropometer.swing.repeat import TooFew, steadiness
 
 LEAST_SD_PX = 0.2  # nobody sees finer than that
@@ -56,12 +56,12 @@ def forget_hand(request: HttpRequest) -> tuple[int, None]:
 
 @router.get("/students", response=list[StudentOut])
 def students(request: HttpRequest) -> QuerySet[Student]:
-    return asking(request).students.all()
+    return students_of(asking(request))
 
 
 @router.post("/students", response={201: StudentOut})
 def add_student(request: HttpRequest, data: StudentIn) -> tuple[int, Student]:
-    return 201, Student.objects.create(instructor=asking(request), **data.dict())
+    return 201, add(asking(request), data)
 
 
 @router.get("/students/{uuid:id}", response=StudentOut)
@@ -80,5 +80,6 @@ def change_student(request: HttpRequest, id: UUID, data: StudentIn) -> Student:
 
 @router.delete("/students/{uuid:id}", response={204: None})
 def remove_student(request: HttpRequest, id: UUID) -> tuple[int, None]:
-    student_of(asking(request), id).delete()
+    """Put a student into the bin, with all that is theirs."""
+    remove(student_of(asking(request), id))
     return 204, None

@@ -7,8 +7,7 @@ from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.contrib.auth.models import PermissionsMixin
 from django.db import models
 from django.db.models import Q
-
-from tropometer.swing.schools import SCHOOLS
+from django.db.models.functions import Lower
 
 
 class Hand(models.TextChoices):
@@ -24,7 +23,7 @@ class Units(models.TextChoices):
 class UserManager(BaseUserManager["User"]):
     def create_user(self, email: str, name: str, password: str | None = None) -> "User":
         """A new instructor account."""
-        user = self.model(email=self.normalize_email(email), name=name)
+        user = self.model(email=email.strip().lower(), name=name)
         user.set_password(password)
         user.save()
         return user
@@ -49,6 +48,7 @@ class User(AbstractBaseUser, PermissionsMixin):
 
     class Meta:
         constraints = [
+            models.CheckConstraint(condition=Q(email=Lower("email")), name="user_mail_in_small_letters"),
             models.CheckConstraint(condition=Q(units__in=Units.values), name="user_units_known"),
             models.CheckConstraint(
                 condition=Q(hand_sd_px__isnull=True) | Q(hand_sd_px__gt=0, hand_sd_px__lte=50),
@@ -75,12 +75,12 @@ class Student(models.Model):
     guardian = models.CharField(max_length=120, blank=True, help_text="who consented for a minor")
     consent_on = models.DateField(null=True, blank=True)
     added_at = models.DateTimeField(auto_now_add=True)
+    removed_at = models.DateTimeField(null=True, blank=True, help_text="in the bin since")
 
     class Meta:
         ordering = ["name", "id"]
         constraints = [
             models.CheckConstraint(condition=Q(hand__in=Hand.values), name="student_hand_known"),
-            models.CheckConstraint(condition=Q(school__in=list(SCHOOLS)), name="student_school_known"),
             models.CheckConstraint(
                 condition=Q(stature_m__isnull=True) | Q(stature_m__gte=0.8, stature_m__lte=2.5),
                 name="student_stature_plausible",
@@ -97,3 +97,8 @@ class Student(models.Model):
     def may_be_filmed(self) -> bool:
         """Clips of a minor need a guardian's consent."""
         return not self.minor or self.consent_on is not None
+
+    @property
+    def links_hold(self) -> bool:
+        """Whether private links to this student's lessons and requests lead anywhere."""
+        return self.may_be_filmed and self.removed_at is None

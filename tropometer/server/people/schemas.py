@@ -1,15 +1,26 @@
 """What the API says about people."""
 
 from datetime import date
-from typing import Literal, Self
+from typing import Annotated, Literal, Self
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import EmailStr, Field, FiniteFloat, model_validator
+from pydantic import AfterValidator, EmailStr, Field, FiniteFloat, model_validator
+
+from tropometer.server.text import Line
+from tropometer.swing.schools import SCHOOLS
 
 Hand = Literal["right", "left"]
 Units = Literal["cm", "in"]
-School = Literal["loaded_shift", "centred", "lead_biased"]
+
+
+def _known_school(id: str) -> str:
+    if id not in SCHOOLS:
+        raise ValueError(f"there is no teaching model called {id}")
+    return id
+
+
+School = Annotated[str, Field(max_length=40), AfterValidator(_known_school)]
 
 
 class Me(Schema):
@@ -46,14 +57,14 @@ class MeChange(Schema):
 
 
 class StudentIn(Schema):
-    name: str = Field(min_length=1, max_length=120)
+    name: Line = Field(min_length=1, max_length=120)
     email: EmailStr | Literal[""] = ""
     hand: Hand
     stature_m: float | None = Field(None, ge=0.8, le=2.5)
     school: School = "loaded_shift"
     history: str = Field("", max_length=2000)
     minor: bool = False
-    guardian: str = Field("", max_length=120)
+    guardian: Line = Field("", max_length=120)
     consent_on: date | None = None
 
     @model_validator(mode="after")
@@ -69,7 +80,7 @@ class StudentOut(Schema):
     email: str
     hand: Hand
     stature_m: float | None
-    school: School
+    school: str
     history: str
     minor: bool
     guardian: str

@@ -1,11 +1,53 @@
 """What other apps may ask about people."""
 
+from __future__ import annotations
+
+from collections.abc import Iterable
 from uuid import UUID
+
+from django.db.models import QuerySet
+from django.utils import timezone
 
 from tropometer.server.access import owned
 from tropometer.server.people.models import Student, User
+from tropometer.server.people.schemas import StudentIn
+
+
+def has_account(email: str) -> bool:
+    """Whether somebody signs in with this address."""
+    return User.objects.filter(email=email.strip().lower()).exists()
+
+
+def make_account(email: str, name: str, password: str) -> User:
+    """A new instructor."""
+    return User.objects.create_user(email, name, password)
+
+
+def add(instructor: User, data: StudentIn) -> Student:
+    """Somebody new to teach."""
+    return Student.objects.create(instructor=instructor, **data.dict())
+
+
+def students_of(instructor: User) -> QuerySet[Student]:
+    """The instructor's students, but for those in the bin."""
+    return Student.objects.filter(instructor=instructor, removed_at__isnull=True)
 
 
 def student_of(instructor: User, id: UUID) -> Student:
     """One of the instructor's students, or Http404."""
-    return owned(instructor.students.all(), id)
+    return owned(students_of(instructor), id)
+
+
+def remove(student: Student) -> None:
+    """Put a student into the bin, to be taken back for a while; their links close at once."""
+    Student.objects.filter(pk=student.pk).update(removed_at=timezone.now())
+
+
+def removed_students() -> QuerySet[Student]:
+    """All students in bins, whoever's they are."""
+    return Student.objects.filter(removed_at__isnull=False)
+
+
+def students_by_id(ids: Iterable[UUID]) -> QuerySet[Student]:
+    """Students whoever's they are, for the upkeep."""
+    return Student.objects.filter(pk__in=ids)

@@ -3,7 +3,6 @@
 from typing import Any
 from uuid import UUID
 
-from django.db import transaction
 from django.db.models import QuerySet
 from django.http import HttpRequest
 from ninja import Router, Schema
@@ -11,19 +10,21 @@ from pydantic import Field
 
 from tropometer.server.access import asking, owned
 from tropometer.server.bench.schemas import Received
-from tropometer.server.bench.services import receive_reference, remove
+from tropometer.server.bench.services import remove
 from tropometer.server.clips.schemas import ClipIn, ClipOut
 from tropometer.server.people.schemas import Hand
 from tropometer.server.shelf.models import ReferenceSwing
+from tropometer.server.shelf.services import put_on_shelf
+from tropometer.server.text import Line
 
 router = Router(tags=["shelf"])
 
 
 class ReferenceIn(Schema):
-    name: str = Field(min_length=1, max_length=120)
+    name: Line = Field(min_length=1, max_length=120)
     about: str = Field("", max_length=400)
     hand: Hand
-    club: str = Field("", max_length=60)
+    club: Line = Field("", max_length=60)
     clips: list[ClipIn] = Field(min_length=1, max_length=8)
 
 
@@ -44,10 +45,7 @@ def shelf(request: HttpRequest) -> QuerySet[ReferenceSwing]:
 
 @router.post("/shelf", response={201: Received})
 def add_reference(request: HttpRequest, data: ReferenceIn) -> tuple[int, dict[str, Any]]:
-    instructor = asking(request)
-    with transaction.atomic():
-        swing, refused = receive_reference(instructor, data.hand, data.club, data.clips)
-        ReferenceSwing.objects.create(instructor=instructor, swing=swing, name=data.name, about=data.about)
+    swing, refused = put_on_shelf(asking(request), data.name, data.about, data.hand, data.club, data.clips)
     return 201, {"swing_id": swing.pk, "refused": refused}
 
 
@@ -58,5 +56,5 @@ def remove_reference(request: HttpRequest, id: UUID) -> tuple[int, None]:
 
 
 def _shelf(request: HttpRequest) -> QuerySet[ReferenceSwing]:
-    found = ReferenceSwing.objects.filter(instructor=asking(request))
+    found = ReferenceSwing.objects.filter(instructor=asking(request), swing__removed_at__isnull=True)
     return found.select_related("swing__student").prefetch_related("swing__clips")

@@ -12,7 +12,7 @@ import numpy as np
 from tropometer.swing.arrays import Array, Flags, Frames
 from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.measured import Measured, combined, hypot
-from tropometer.swing.names import CHECKPOINTS, Checkpoint, View, spoken
+from tropometer.swing.names import CHECKPOINTS, PROPOSED, UNSEEN, Checkpoint, View, spoken
 from tropometer.swing.origins import Origin, Sources, sources, variances
 from tropometer.swing.record import Clip, SwingRecord
 from tropometer.swing.scene.eye import FEET, SOLE_SD_M, Eye, eye_of
@@ -187,6 +187,29 @@ class Scene:
         return (
             np.asarray(self._seen[view][self._names.get(name, -1)]) if view in self._seen else self._nowhere
         )
+
+    def proposed(self, *names: str) -> Flags:
+        """At which moments some view has all of these marks from a machine's proposals."""
+        found = np.zeros(self.asked or len(CHECKPOINTS), bool)
+        for view in self.eyes:
+            marks = [self.clips[view].marks.get(name, {}) for name in names]
+            for column, frame in enumerate(self.frames[view][self.here].tolist()):
+                there = [each.get(frame) for each in marks]
+                found[column] |= all(mark is not None and mark.source in PROPOSED for mark in there)
+        return found
+
+    def unseen(self) -> dict[View, frozenset[tuple[str, int]]]:
+        """Names and frames of the marks of each view's checkpoints that nobody looked at."""
+        return {
+            view: frozenset(
+                (name, frame)
+                for frame in set(clip.checkpoints.values())
+                for name, marks in clip.marks.items()
+                if frame in marks and marks[frame].source in UNSEEN
+            )
+            for view, clip in self.clips.items()
+            if view in self.eyes
+        }
 
     def marked(self, view: View, names: Sequence[str]) -> Flags:
         """In which columns a view has each of some marks (names, columns)."""

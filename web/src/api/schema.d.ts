@@ -76,7 +76,10 @@ export interface paths {
         /** Change Student */
         put: operations["tropometer_server_people_api_change_student"];
         post?: never;
-        /** Remove Student */
+        /**
+         * Remove Student
+         * @description Put a student into the bin, with all that is theirs.
+         */
         delete: operations["tropometer_server_people_api_remove_student"];
         options?: never;
         head?: never;
@@ -94,6 +97,26 @@ export interface paths {
         get: operations["tropometer_server_clips_api_clip"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{id}/try-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Anew
+         * @description Have a clip made ready again that failed or was refused.
+         */
+        post: operations["tropometer_server_clips_api_make_anew"];
         delete?: never;
         options?: never;
         head?: never;
@@ -727,6 +750,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description A draft again, while the mail has not gone.
+         */
+        post: operations["tropometer_server_lessons_api_take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mail Again
+         * @description Try once more to mail it.
+         */
+        post: operations["tropometer_server_lessons_api_mail_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/expiry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Expiry
+         * @description Until when its link holds.
+         */
+        put: operations["tropometer_server_lessons_api_set_expiry"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/revoke": {
         parameters: {
             query?: never;
@@ -755,6 +838,86 @@ export interface paths {
         put?: never;
         /** Renew */
         post: operations["tropometer_server_lessons_api_renew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * In The Bin
+         * @description What was removed and can still be taken back, the latest first.
+         */
+        get: operations["tropometer_server_operations_api_in_the_bin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/{kind}/{id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Out of the bin again, with all that hangs on it.
+         */
+        post: operations["tropometer_server_operations_api_take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/{kind}/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Erase
+         * @description Erase at once and for good.
+         */
+        delete: operations["tropometer_server_operations_api_erase"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Room
+         * @description How much is kept, and how much may be.
+         */
+        get: operations["tropometer_server_operations_api_room"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -882,11 +1045,8 @@ export interface components {
             hand: "right" | "left";
             /** Stature M */
             stature_m: number | null;
-            /**
-             * School
-             * @enum {string}
-             */
-            school: "loaded_shift" | "centred" | "lead_biased";
+            /** School */
+            school: string;
             /** History */
             history: string;
             /** Minor */
@@ -915,9 +1075,8 @@ export interface components {
             /**
              * School
              * @default loaded_shift
-             * @enum {string}
              */
-            school: "loaded_shift" | "centred" | "lead_biased";
+            school: string;
             /**
              * History
              * @default
@@ -965,11 +1124,11 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "waiting" | "working" | "ready" | "refused";
+            state: "waiting" | "working" | "ready" | "refused" | "failed";
             /** Progress */
             progress: number;
-            /** Refusal */
-            refusal: string;
+            /** Trouble */
+            trouble: string;
             /** Width */
             width: number;
             /** Height */
@@ -1172,11 +1331,11 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "waiting" | "working" | "ready" | "refused";
+            state: "waiting" | "working" | "ready" | "refused" | "failed";
             /** Progress */
             progress: number;
-            /** Refusal */
-            refusal: string;
+            /** Trouble */
+            trouble: string;
             /** Width */
             width: number;
             /** Height */
@@ -1433,7 +1592,7 @@ export interface components {
             /** Sd Px */
             sd_px: number[];
             /** Source */
-            source: ("hand" | "tracked" | "proposed")[];
+            source: ("hand" | "tracked" | "proposed" | "accepted")[];
         };
         /** MatValue */
         MatValue: {
@@ -1614,6 +1773,8 @@ export interface components {
             frames: number[];
             /** Needs */
             needs: components["schemas"]["NeedOut"][];
+            /** Provisional */
+            provisional: boolean;
             /** Largest Error */
             largest_error: string;
             /** Budget */
@@ -1708,7 +1869,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "hand" | "tracked" | "proposed";
+            source: "hand" | "tracked" | "proposed" | "accepted";
         };
         /**
          * ClipMeasured
@@ -1875,7 +2036,7 @@ export interface components {
              * @default hand
              * @enum {string}
              */
-            source: "hand" | "tracked" | "proposed";
+            source: "hand" | "tracked" | "proposed" | "accepted";
         };
         /** MatEdit */
         MatEdit: {
@@ -2135,6 +2296,11 @@ export interface components {
              * Format: date-time
              */
             made_at: string;
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
             /** Link */
             link: string;
         };
@@ -2303,6 +2469,11 @@ export interface components {
             value: number;
             /** U95 */
             u95: number;
+            /**
+             * Provisional
+             * @default false
+             */
+            provisional: boolean;
         };
         /** LessonFrameOut */
         LessonFrameOut: {
@@ -2318,6 +2489,8 @@ export interface components {
             /** Words */
             words: string;
             drawn: components["schemas"]["Drawn"];
+            /** Left Out */
+            left_out: string[];
         };
         /** LessonOut */
         LessonOut: {
@@ -2353,6 +2526,14 @@ export interface components {
             frames: components["schemas"]["LessonFrameOut"][];
             /** Link */
             link: string | null;
+            /** Expires On */
+            expires_on: string | null;
+            /** Mailed At */
+            mailed_at: string | null;
+            /** Mail Trouble */
+            mail_trouble: string;
+            /** Seconds To Take Back */
+            seconds_to_take_back: number;
         };
         /** LessonChange */
         LessonChange: {
@@ -2361,10 +2542,12 @@ export interface components {
             /** Opening */
             opening?: string | null;
             /** Drill */
-            drill?: ("" | "stick_off_trail_hip" | "band_across_trail_hip" | "arms_folded_shift" | "flare_one_notch" | "wall_behind_seat") | null;
+            drill?: string | null;
         };
         /** LessonFrameIn */
         LessonFrameIn: {
+            /** Id */
+            id?: string | null;
             /**
              * Clip Id
              * Format: uuid
@@ -2384,6 +2567,8 @@ export interface components {
         LessonFrameChange: {
             /** Words */
             words?: string | null;
+            /** Left Out */
+            left_out?: string[] | null;
             /** Position */
             position?: number | null;
         };
@@ -2417,6 +2602,51 @@ export interface components {
             drill: components["schemas"]["DrillOut"] | null;
             /** Frames */
             frames: components["schemas"]["LessonFrameOut"][];
+        };
+        /**
+         * Expiry
+         * @description The last day on which a lesson's link holds; null: until it is taken back.
+         */
+        Expiry: {
+            /** Last Day */
+            last_day: string | null;
+        };
+        /** BinnedOut */
+        BinnedOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "student" | "swing" | "file";
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Title */
+            title: string;
+            /** About */
+            about: string;
+            /**
+             * Removed At
+             * Format: date-time
+             */
+            removed_at: string;
+            /**
+             * Goes At
+             * Format: date-time
+             */
+            goes_at: string;
+        };
+        /**
+         * RoomOut
+         * @description What an instructor's clips take up, and what they may.
+         */
+        RoomOut: {
+            /** Bytes */
+            bytes: number;
+            /** Most Bytes */
+            most_bytes: number;
         };
         /**
          * Asked
@@ -2480,6 +2710,23 @@ export interface components {
             /** Clips */
             clips: components["schemas"]["ClipIn"][];
         };
+        /**
+         * Problem
+         * @description What went wrong; `detail` is fit to be shown, `fields` names what is wrong in the body.
+         */
+        Problem: {
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /** Fields */
+            fields: {
+                field: string;
+                message: string;
+            }[];
+        };
     };
     responses: never;
     parameters: never;
@@ -2507,6 +2754,15 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_people_api_change_me: {
@@ -2529,6 +2785,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2555,6 +2820,15 @@ export interface operations {
                     "application/json": components["schemas"]["HandOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_people_api_forget_hand: {
@@ -2572,6 +2846,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -2591,6 +2874,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudentOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2617,6 +2909,15 @@ export interface operations {
                     "application/json": components["schemas"]["StudentOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_people_api_student: {
@@ -2637,6 +2938,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudentOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2665,6 +2975,15 @@ export interface operations {
                     "application/json": components["schemas"]["StudentOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_people_api_remove_student: {
@@ -2684,6 +3003,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -2707,6 +3035,46 @@ export interface operations {
                     "application/json": components["schemas"]["ClipOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_clips_api_make_anew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_api_schools: {
@@ -2727,6 +3095,15 @@ export interface operations {
                     "application/json": components["schemas"]["SchoolOut"][];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_api_round_of_marks: {
@@ -2745,6 +3122,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WantedOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2769,6 +3155,15 @@ export interface operations {
                     "application/json": components["schemas"]["SwingRow"][];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_api_send_swing: {
@@ -2791,6 +3186,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Received"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2819,6 +3223,15 @@ export interface operations {
                     "application/json": components["schemas"]["Received"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_api_swing: {
@@ -2841,6 +3254,15 @@ export interface operations {
                     "application/json": components["schemas"]["BenchSwing"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_api_remove_swing: {
@@ -2860,6 +3282,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -2885,6 +3316,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClipOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2913,6 +3353,15 @@ export interface operations {
                     "application/json": components["schemas"]["ClipOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_api_cut_out: {
@@ -2939,6 +3388,15 @@ export interface operations {
                     "application/json": components["schemas"]["Received"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_api_marks_proposed: {
@@ -2960,6 +3418,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MarkOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2988,6 +3455,15 @@ export interface operations {
                     "application/json": components["schemas"]["EditAnswer"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_api_history: {
@@ -3008,6 +3484,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3032,6 +3517,15 @@ export interface operations {
                     "application/json": components["schemas"]["DoubtOut"][];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_api_same_setup: {
@@ -3052,6 +3546,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SetupOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3077,6 +3580,15 @@ export interface operations {
                     "application/json": components["schemas"]["CarriedMat"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_api_tracks: {
@@ -3097,6 +3609,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TracksOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3120,6 +3641,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PathOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3146,6 +3676,15 @@ export interface operations {
                     "application/json": components["schemas"]["CourseOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_readings_api_earlier_swings: {
@@ -3168,6 +3707,15 @@ export interface operations {
                     "application/json": components["schemas"]["EarlierOut"][];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_readings_api_pressure: {
@@ -3188,6 +3736,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PressureFile"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3216,6 +3773,15 @@ export interface operations {
                     "application/json": components["schemas"]["EditAnswer"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_readings_api_drop_pressure: {
@@ -3236,6 +3802,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EditAnswer"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3262,6 +3837,15 @@ export interface operations {
                     };
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_request_api_swing_requests: {
@@ -3280,6 +3864,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RequestOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3306,6 +3899,15 @@ export interface operations {
                     "application/json": components["schemas"]["RequestOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_request_api_close_request: {
@@ -3326,6 +3928,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_shelf_api_shelf: {
@@ -3344,6 +3955,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReferenceOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3370,6 +3990,15 @@ export interface operations {
                     "application/json": components["schemas"]["Received"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_shelf_api_remove_reference: {
@@ -3389,6 +4018,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -3410,6 +4048,15 @@ export interface operations {
                     "application/json": components["schemas"]["DrillOut"][];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_lessons_api_lessons: {
@@ -3428,6 +4075,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LessonRow"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3452,6 +4108,15 @@ export interface operations {
                     "application/json": components["schemas"]["LessonOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_lessons_api_lesson: {
@@ -3472,6 +4137,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3500,6 +4174,15 @@ export interface operations {
                     "application/json": components["schemas"]["LessonOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_lessons_api_add_frame: {
@@ -3526,6 +4209,15 @@ export interface operations {
                     "application/json": components["schemas"]["LessonOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_lessons_api_remove_frame: {
@@ -3547,6 +4239,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3576,6 +4277,15 @@ export interface operations {
                     "application/json": components["schemas"]["LessonOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_lessons_api_preview: {
@@ -3596,6 +4306,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LessonSheet"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3620,6 +4339,112 @@ export interface operations {
                     "application/json": components["schemas"]["LessonOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_mail_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_set_expiry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Expiry"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_lessons_api_revoke: {
@@ -3640,6 +4465,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3664,6 +4498,133 @@ export interface operations {
                     "application/json": components["schemas"]["LessonOut"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_operations_api_in_the_bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinnedOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_operations_api_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "student" | "swing";
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_operations_api_erase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "student" | "swing" | "file";
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_operations_api_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_lessons_sheet_api_sheet: {
@@ -3686,6 +4647,15 @@ export interface operations {
                     "application/json": components["schemas"]["LessonSheet"];
                 };
             };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     tropometer_server_bench_request_api_asked: {
@@ -3706,6 +4676,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Asked"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3732,6 +4711,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sent"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -7,25 +7,31 @@ import json
 import random
 from datetime import timedelta
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from django.conf import settings
 from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
 
-from tropometer.server.bench.models import Calibration, CameraFacts, Mark, Mat, Peg, Swing
+from tropometer.server.bench.edit_schemas import CalibrationValue, FactsValue, MatValue
+from tropometer.server.bench.filling import Placed, fill
 from tropometer.server.bench.schemas import SwingIn
-from tropometer.server.bench.services import keep_pressure, receive, receive_reference
+from tropometer.server.bench.services import keep_pressure, receive
 from tropometer.server.clips import uploads
-from tropometer.server.clips.models import Clip
 from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.demo import practice
-from tropometer.server.lessons.models import Lesson, new_token
-from tropometer.server.people.models import Student, User
-from tropometer.server.shelf.models import ReferenceSwing
+from tropometer.server.lessons.sending import sent_before
+from tropometer.server.people import services as people
+from tropometer.server.people.schemas import StudentIn
+from tropometer.server.shelf.services import put_on_shelf
 from tropometer.swing.wanted import WANTED
+
+if TYPE_CHECKING:
+    from tropometer.server.bench.models import Swing
+    from tropometer.server.clips.models import Clip
+    from tropometer.server.people.models import Student, User
 
 CLIPS: Path = settings.ROOT / "demo" / "clips"
 MARK_SD_PX = 1.5
@@ -44,43 +50,38 @@ class Command(BaseCommand):
     help = __doc__
 
     def handle(self, *args: Any, **options: Any) -> None:
-        if User.objects.filter(email=practice.MAIL).exists():
+        if people.has_account(practice.MAIL):
             self.stdout.write("The demo is already loaded; its data is kept.")
             return
         with transaction.atomic():
-            instructor = User.objects.create_user(practice.MAIL, practice.INSTRUCTOR, practice.PASSWORD)
+            instructor = people.make_account(practice.MAIL, practice.INSTRUCTOR, practice.PASSWORD)
             for reference in practice.REFERENCES:
                 self._reference(instructor, reference)
+            known = {student.name: self._student(instructor, student) for student in practice.STUDENTS}
             swings = [
-                (swing, self._student(instructor, student))
-                for student in practice.STUDENTS
-                for swing in student.swings
+                (swing, known[student.name]) for student in practice.STUDENTS for swing in student.swings
             ]
             for swing, student in sorted(swings, key=lambda pair: pair[0].days_ago):
                 self._swing(instructor, student, swing)
         self.stdout.write("The demo is loaded; the worker is making its clips ready.")
 
     def _student(self, instructor: User, about: practice.DemoStudent) -> Student:
-        student, _ = Student.objects.get_or_create(
-            instructor=instructor,
+        data = StudentIn(
             name=about.name,
-            defaults={
-                "email": about.mail,
-                "hand": about.hand,
-                "stature_m": about.stature_m,
-                "history": about.history,
-                "school": about.school,
-                "minor": bool(about.guardian),
-                "guardian": about.guardian,
-                "consent_on": about.consent_on,
-            },
+            email=about.mail,
+            hand=about.hand,
+            stature_m=about.stature_m,
+            history=about.history,
+            school=about.school,
+            minor=bool(about.guardian),
+            guardian=about.guardian,
+            consent_on=about.consent_on,
         )
-        return student
+        return people.add(instructor, data)
 
     def _reference(self, instructor: User, about: practice.DemoReference) -> None:
         clips = [arrived(instructor, name) for name in about.clips]
-        swing, _ = receive_reference(instructor, about.hand, about.club, clips)
-        ReferenceSwing.objects.create(instructor=instructor, swing=swing, name=about.name, about=about.about)
+        swing, _ = put_on_shelf(instructor, about.name, about.about, about.hand, about.club, clips)
         _marked(swing, about.clips)
         keep_pressure(swing, PRESSURE_FILE, pressure_table(about.clips[0]), impact_s=0.0)
 
@@ -93,9 +94,8 @@ class Command(BaseCommand):
             camera_place=about.camera_place,
             clips=[arrived(instructor, name) for name in about.clips],
         )
-        swing, _ = receive(Sender(instructor), student, data)
         received_at = timezone.now() - timedelta(days=about.days_ago)
-        Swing.objects.filter(pk=swing.pk).update(received_at=received_at)
+        swing, _ = receive(Sender(instructor), student, data, received_at)
         if about.marked:
             _marked(swing, about.clips)
         if about.on_pressure_mat:
@@ -104,20 +104,9 @@ class Command(BaseCommand):
             self._answer(swing, about.answer)
 
     def _answer(self, swing: Swing, answer: tuple[str, str]) -> None:
-        swing.refresh_from_db()
         sent_at = swing.received_at + ANSWERED_AFTER
         opening, drill = answer
-        Lesson.objects.create(
-            instructor=swing.instructor,
-            swing=swing,
-            title=f"Your {swing.club}",
-            opening=opening,
-            drill=drill,
-            sent_at=sent_at,
-            token=new_token(),
-            first_read_at=sent_at + timedelta(hours=3),
-        )
-        Swing.objects.filter(pk=swing.pk).update(answered_at=sent_at)
+        sent_before(swing, opening, drill, sent_at, read_at=sent_at + timedelta(hours=3))
 
 
 def truth(name: str) -> dict[str, Any]:
@@ -142,9 +131,92 @@ def arrived(instructor: User, name: str) -> ClipIn:
 
 def _marked(swing: Swing, names: tuple[str, ...]) -> None:
     for clip, name in zip(swing.clips.order_by("added_at"), names, strict=True):
-        put_marks(clip, name)
-        put_other_marks(clip, name)
-        put_mat(clip, name)
+        put_on(clip, name, whole=True)
+
+
+def put_on(clip: Clip, name: str, whole: bool) -> None:
+    """Put on a clip what a careful hand would: near the truth, never on it.
+
+    `whole`: the mat too, and all that the readings want; else the legs, the hips and the stick.
+    """
+    known = truth(name)
+    face_on = known["view"] == "face_on"
+    marks = legs_and_hips(known, name)
+    fill(
+        clip,
+        pegs=known["checkpoints"] | (starts(known) if face_on else {}),
+        marks=[*marks, *(the_rest(known, name, marks) if whole else ())],
+        length=stick(known) if face_on else None,
+        mat=mat(known, name) if whole else None,
+        facts=FactsValue(distance_m=known["camera"]["distance_m"], squared=True) if face_on else None,
+    )
+
+
+def legs_and_hips(known: dict[str, Any], name: str) -> list[Placed]:
+    """The legs at every checkpoint where they are seen; face-on also the hips where they matter most."""
+    hand = random.Random(name)
+    marks = []
+    for checkpoint, frame in known["checkpoints"].items():
+        wanted = [mark for mark in LEGS if known["hidden"][mark][frame] == "0"]
+        if known["view"] == "face_on" and checkpoint in MARKED_AT:
+            wanted += [*HIPS, "trail_foot_outer"] if checkpoint == "address" else HIPS
+        for mark in wanted:
+            x, y = (v + hand.gauss(0, HAND_SHAKE_PX) for v in known["pixels"][mark][frame])
+            marks.append(Placed(name=mark, frame=frame, x=x, y=y, sd_px=MARK_SD_PX))
+    return marks
+
+
+def the_rest(known: dict[str, Any], name: str, there: list[Placed]) -> list[Placed]:
+    """The rest of what the readings want at each checkpoint; what is hidden is guessed, and less sure."""
+    hand = random.Random(f"{name} rest")
+    placed = {(mark.name, mark.frame) for mark in there}
+    marks = []
+    for wanted in WANTED:
+        for at in wanted.at if wanted.view == known["view"] else ():
+            frame = known["checkpoints"][at]
+            if (wanted.name, frame) in placed:
+                continue
+            guessed = 2.0 if known["hidden"][wanted.name][frame] == "1" else 1.0
+            shake, sd_px = HAND_SHAKE_PX * guessed, MARK_SD_PX * guessed
+            x, y = (v + hand.gauss(0, shake) for v in known["pixels"][wanted.name][frame])
+            marks.append(Placed(name=wanted.name, frame=frame, x=x, y=y, sd_px=sd_px))
+    return marks
+
+
+def starts(known: dict[str, Any]) -> dict[str, int]:
+    """The frames nearest to when each part starts toward the target, and to what happens by impact."""
+    times = known["times_s"]
+    seconds = {f"{part}_start": second for part, second in times["starts"].items()}
+    told = {each["reading"]: each["value"] for each in known["readings"]}
+    for reading, event in SINCE_IMPACT.items():
+        if reading in told:
+            seconds[event] = times["checkpoints"]["impact"] + told[reading]
+    frames = range(len(times["frames"]))
+    return {
+        event: min(frames, key=lambda n, second=second: abs(times["frames"][n] - second))  # type: ignore[misc]
+        for event, second in seconds.items()
+    }
+
+
+def stick(known: dict[str, Any]) -> CalibrationValue:
+    """The stick along the toes, as the known length."""
+    (ax, ay), (bx, by) = known["stick"]["pixels"]
+    length_m = known["stick"]["length_m"]
+    return CalibrationValue(ax=ax, ay=ay, bx=bx, by=by, length_m=length_m, place="toe_line")
+
+
+def mat(known: dict[str, Any], name: str) -> MatValue | None:
+    """The mat as a careful hand marks it, if the camera saw all of it."""
+    hand = random.Random(f"{name} mat")
+    corners = [
+        {"x": x + hand.gauss(0, HAND_SHAKE_PX), "y": y + hand.gauss(0, HAND_SHAKE_PX)}
+        for x, y in known["mat_corners"]["pixels"]
+    ]
+    width, height = known["camera"]["width"], known["camera"]["height"]
+    if not all(0 <= corner["x"] <= width and 0 <= corner["y"] <= height for corner in corners):
+        return None
+    (left, near, _), (_, far, _), (right, _, _), _ = known["mat_corners"]["tbu_m"]
+    return MatValue.model_validate({"corners": corners, "along_m": right - left, "across_m": far - near})
 
 
 def pressure_table(name: str) -> str:
@@ -159,78 +231,3 @@ def pressure_table(name: str) -> str:
         cells = [time_s - impact_s, *forces, *lead, *trail]
         lines.append(",".join(f"{cell:.4f}" for cell in cells))
     return "\n".join(lines)
-
-
-def put_other_marks(clip: Clip, name: str) -> None:
-    """The rest of what the readings want at each checkpoint; what is hidden is guessed, and less sure."""
-    known = truth(name)
-    hand = random.Random(f"{name} rest")
-    placed = set(clip.marks.values_list("name", "frame"))
-    marks = []
-    for wanted in WANTED:
-        for at in wanted.at if wanted.view == known["view"] else ():
-            frame = known["checkpoints"][at]
-            if (wanted.name, frame) in placed:
-                continue
-            guessed = 2.0 if known["hidden"][wanted.name][frame] == "1" else 1.0
-            shake, sd_px = HAND_SHAKE_PX * guessed, MARK_SD_PX * guessed
-            x, y = (v + hand.gauss(0, shake) for v in known["pixels"][wanted.name][frame])
-            marks.append(Mark(clip=clip, name=wanted.name, frame=frame, x=x, y=y, sd_px=sd_px))
-    Mark.objects.bulk_create(marks)
-
-
-def put_starts(clip: Clip, known: dict[str, Any]) -> None:
-    """Peg the frame nearest to when each part starts toward the target, and to what happens by impact."""
-    times = known["times_s"]
-    seconds = {f"{part}_start": second for part, second in times["starts"].items()}
-    told = {each["reading"]: each["value"] for each in known["readings"]}
-    for reading, event in SINCE_IMPACT.items():
-        if reading in told:
-            seconds[event] = times["checkpoints"]["impact"] + told[reading]
-    for event, second in seconds.items():
-        frame = min(range(len(times["frames"])), key=lambda n: abs(times["frames"][n] - second))
-        Peg.objects.create(clip=clip, name=event, frame=frame)
-
-
-def put_mat(clip: Clip, name: str) -> None:
-    """Mark the mat as a careful hand would, if the camera saw all of it."""
-    known = truth(name)
-    hand = random.Random(f"{name} mat")
-    corners = [
-        {"x": x + hand.gauss(0, HAND_SHAKE_PX), "y": y + hand.gauss(0, HAND_SHAKE_PX)}
-        for x, y in known["mat_corners"]["pixels"]
-    ]
-    width, height = known["camera"]["width"], known["camera"]["height"]
-    if all(0 <= corner["x"] <= width and 0 <= corner["y"] <= height for corner in corners):
-        (left, near, _), (_, far, _), (right, _, _), _ = known["mat_corners"]["tbu_m"]
-        Mat.objects.create(clip=clip, corners=corners, along_m=right - left, across_m=far - near)
-
-
-def put_marks(clip: Clip, name: str) -> None:
-    """Peg a clip, and mark it if it is face-on, as a careful hand would: near the truth, never on it."""
-    known = truth(name)
-    hand = random.Random(name)
-    for checkpoint, frame in known["checkpoints"].items():
-        Peg.objects.create(clip=clip, name=checkpoint, frame=frame)
-        for mark in LEGS:
-            if known["hidden"][mark][frame] == "0":
-                x, y = (v + hand.gauss(0, HAND_SHAKE_PX) for v in known["pixels"][mark][frame])
-                Mark.objects.create(clip=clip, name=mark, frame=frame, x=x, y=y, sd_px=MARK_SD_PX)
-        if known["view"] != "face_on" or checkpoint not in MARKED_AT:
-            continue
-        for mark in (*HIPS, "trail_foot_outer") if checkpoint == "address" else HIPS:
-            x, y = (v + hand.gauss(0, HAND_SHAKE_PX) for v in known["pixels"][mark][frame])
-            Mark.objects.create(clip=clip, name=mark, frame=frame, x=x, y=y, sd_px=MARK_SD_PX)
-    if known["view"] == "face_on":
-        put_starts(clip, known)
-        (ax, ay), (bx, by) = known["stick"]["pixels"]
-        Calibration.objects.create(
-            clip=clip,
-            ax=ax,
-            ay=ay,
-            bx=bx,
-            by=by,
-            length_m=known["stick"]["length_m"],
-            place="toe_line",
-        )
-        CameraFacts.objects.create(clip=clip, distance_m=known["camera"]["distance_m"], squared=True)

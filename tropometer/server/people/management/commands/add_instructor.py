@@ -10,7 +10,7 @@ from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError
 from django.core.validators import validate_email
 
-from tropometer.server.people.models import User
+from tropometer.server.people.services import has_account, make_account
 
 
 class Command(BaseCommand):
@@ -27,7 +27,7 @@ class Command(BaseCommand):
             validate_password(password)
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from error
-        if User.objects.filter(email__iexact=email).exists():
+        if has_account(email):
             raise CommandError(f"There is already an account for {email}.")
-        User.objects.create_user(email, name, password)
+        make_account(email, name, password)
         self.stdout.write(f"{name} can sign in with {email}.")

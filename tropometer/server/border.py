@@ -1,0 +1,87 @@
+"""The border: what no part of the product can use is refused once, with the name of its field.
+
+Control characters, halves of characters, numbers beyond what is exact, and bodies nested without end come no
+farther than here, and private answers are not kept by browsers on the way out.
+"""
+
+import re
+from collections.abc import Callable, Iterator
+from typing import Any
+from urllib.parse import unquote
+
+import orjson
+from django.core.exceptions import RequestDataTooBig
+from django.http import HttpRequest
+from django.http.request import UnreadablePostError
+from django.http.response import HttpResponseBase
+
+from tropometer.server.problems import SPOKEN_TO_BY_PROGRAMS, problem
+from tropometer.server.text import trouble_in
+
+MOST_DEEP = 32
+EXACT = 2**53  # beyond it a JSON number is not what was written (RFC 8259, 6)
+_FILES = re.compile(r"/api/(sent/[^/]+/)?uploads(/|$)")  # what comes there is not JSON
+
+Answer = Callable[[HttpRequest], HttpResponseBase]
+
+
+class Border:
+    """Stands before every address that programs speak to."""
+
+    def __init__(self, answer: Answer) -> None:
+        self.answer = answer
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        if not request.path.startswith(SPOKEN_TO_BY_PROGRAMS):
+            return self.answer(request)
+        answer = _refused(request) or self.answer(request)
+        if not answer.has_header("Cache-Control"):
+            answer["Cache-Control"] = "no-store"
+        return answer
+
+
+def _refused(request: HttpRequest) -> HttpResponseBase | None:
+    for name, said in (("address", request.path), ("query", unquote(request.META.get("QUERY_STRING", "")))):
+        trouble = trouble_in(said) or ("a line break is in it" if "\n" in said or "\r" in said else None)
+        if trouble:
+            return problem(400, f"{name}: {trouble}.")
+    if _FILES.match(request.path) or request.method in ("GET", "HEAD", "OPTIONS"):
+        return None
+    try:
+        body = request.body
+    except RequestDataTooBig:
+        return problem(413, "The request is too large.")
+    except UnreadablePostError:
+        return problem(400, "The request broke off.")
+    if not body:
+        return None
+    try:
+        read = orjson.loads(body)
+    except orjson.JSONDecodeError as error:
+        return problem(400, f"The body is not JSON: {error.msg}, at character {error.pos}.")
+    found = next(_unusable(read, ()), None)
+    if found is None:
+        return None
+    field, trouble = found
+    return problem(422, f"{field}: {trouble}", [{"field": field, "message": trouble}])
+
+
+def _unusable(value: Any, path: tuple[str, ...]) -> Iterator[tuple[str, str]]:
+    """Each place where a body holds what nobody can use, and why."""
+    if len(path) > MOST_DEEP:
+        yield ".".join(path[:4]) + " …", "it is nested too deeply"
+    elif isinstance(value, str):
+        trouble = trouble_in(value)
+        if trouble:
+            yield ".".join(path) or "body", trouble
+    elif isinstance(value, int | float) and abs(value) > EXACT:
+        yield ".".join(path) or "body", "the number is too large"
+    elif isinstance(value, dict):
+        for name, each in value.items():
+            trouble = trouble_in(name)
+            if trouble:
+                yield ".".join(path) or "body", f"in the name of a field {trouble}"
+            yield from _unusable(each, (*path, name))
+    elif isinstance(value, list):
+        for number, each in enumerate(value):
+            yield from _unusable(each, (*path, str(number)))

@@ -1,0 +1,204 @@
+"""A lesson goes out: frozen in one step, mailed by a job a little later, taken back while it still can be."""
+
+from __future__ import annotations
+
+import hashlib
+from dataclasses import asdict
+from datetime import date, datetime, timedelta
+from typing import TYPE_CHECKING, Any
+from uuid import UUID
+
+from django.conf import settings
+from django.core.mail import EmailMessage
+from django.db import transaction
+from django.http import Http404
+from django.utils import timezone
+
+from tropometer.server.bench.services import mark_answered
+from tropometer.server.lessons.drills import DRILLS
+from tropometer.server.lessons.models import Lesson, new_token
+from tropometer.server.lessons.states import NotNow, must_be_draft
+
+if TYPE_CHECKING:
+    from tropometer.server.bench.models import Swing
+
+
+def send(lesson: Lesson) -> None:
+    """Freeze the lesson, make its link, and have it mailed once nobody has taken it back for a moment."""
+    from tropometer.server.lessons.tasks import mail_lesson
+
+    with transaction.atomic():
+        now = _locked(lesson)
+        must_be_draft(now)
+        student = now.swing.student
+        if student is None or not student.email:
+            raise NotNow(f"{student} has no mail address yet; add it on the student's card.")
+        if not student.links_hold:
+            raise NotNow(
+                f"{student.name} is under age: note a guardian's consent on the student's card first."
+            )
+        if not now.frames.exists() and not now.opening.strip():
+            raise NotNow("This lesson is still empty: add a frame or some words.")
+        if now.expires_on is not None and now.expires_on < timezone.localdate():
+            raise NotNow("The link's last day is past; choose a later one.")
+        now.sent_at, now.token, now.mail_trouble = timezone.now(), new_token(), ""
+        drill = DRILLS.get(now.drill)
+        now.drill_as_sent = asdict(drill) if drill else None
+        now.save(update_fields=["sent_at", "token", "drill_as_sent", "mail_trouble"])
+        mark_answered(now.swing_id, now.sent_at)
+        wait = timedelta(seconds=settings.TAKE_BACK_SECONDS)
+        mail_lesson.configure(schedule_at=now.sent_at + wait).defer(
+            lesson_id=str(now.pk), sending=_sending(now)
+        )
+    lesson.refresh_from_db()
+
+
+def take_back(lesson: Lesson) -> None:
+    """Make a draft of a lesson again whose mail has not gone yet."""
+    with transaction.atomic():
+        now = _locked(lesson)
+        if now.sent_at is None:
+            raise NotNow("This lesson has not been sent.")
+        if now.mailed_at is not None or _may_be_taken_back_until(now) < timezone.now():
+            raise NotNow("The mail has gone. The link can still be taken back.")
+        now.sent_at = now.token = now.drill_as_sent = None
+        now.save(update_fields=["sent_at", "token", "drill_as_sent"])
+        mark_answered(now.swing_id, None)
+    lesson.refresh_from_db()
+
+
+def _may_be_taken_back_until(lesson: Lesson) -> datetime:
+    assert lesson.sent_at is not None
+    return lesson.sent_at + timedelta(seconds=settings.TAKE_BACK_SECONDS)
+
+
+def seconds_to_take_back(lesson: Lesson) -> float:
+    """How long a sent lesson can still be made a draft again; 0 when it cannot."""
+    if lesson.sent_at is None or lesson.mailed_at is not None:
+        return 0.0
+    return max(0.0, (_may_be_taken_back_until(lesson) - timezone.now()).total_seconds())
+
+
+def mail(lesson_id: UUID, sending: str) -> None:
+    """Mail a lesson's link, once for each sending. Raises OSError while the mail server does not take it."""
+    with transaction.atomic():
+        lesson = Lesson.objects.select_for_update(of=("self",)).filter(pk=lesson_id).first()
+        if lesson is None or lesson.sent_at is None or _sending(lesson) != sending or lesson.mailed_at:
+            return  # taken back, sent anew, or mailed before
+        student = lesson.swing.student
+        if student is None or not student.links_hold or lesson.token is None:
+            return
+        _mail(lesson, student.name, student.email)
+        lesson.mailed_at, lesson.mail_trouble = timezone.now(), ""
+        lesson.save(update_fields=["mailed_at", "mail_trouble"])
+
+
+def note_trouble(lesson_id: UUID, trouble: str) -> None:
+    """Why a lesson's mail has not gone yet."""
+    Lesson.objects.filter(pk=lesson_id, mailed_at__isnull=True).update(mail_trouble=trouble[:300])
+
+
+def mail_again(lesson: Lesson) -> None:
+    """Try once more to mail a lesson whose mail did not go."""
+    from tropometer.server.lessons.tasks import mail_lesson
+
+    with transaction.atomic():
+        now = _locked(lesson)
+        if now.sent_at is None or now.mailed_at is not None:
+            raise NotNow("There is no mail of this lesson that waits.")
+        mail_lesson.defer(lesson_id=str(now.pk), sending=_sending(now))
+
+
+def _sending(lesson: Lesson) -> str:
+    """Names one sending, so that a job of an earlier one that was taken back does nothing."""
+    return lesson.sent_at.isoformat() if lesson.sent_at else ""
+
+
+def _mail(lesson: Lesson, name: str, address: str) -> None:
+    text = (
+        f"Hello {name},\n\n{lesson.instructor.name} has looked at your swing and written you a lesson.\n"
+        f"Read it here, no password needed:\n\n{link(lesson)}\n\n"
+        "The link is private: whoever has it can read the lesson.\n"
+    )
+    # The same mail sent twice, after a crash between sending and noting it, has the same name.
+    name_of_mail = hashlib.sha256(f"{lesson.pk} {_sending(lesson)}".encode()).hexdigest()[:32]
+    domain = settings.DEFAULT_FROM_EMAIL.rpartition("@")[2].rstrip(">") or "localhost"
+    EmailMessage(
+        subject=" ".join(f"{lesson.instructor.name}: {lesson.title}".split()),  # one line, whatever was typed
+        body=text,
+        to=[address],
+        reply_to=[lesson.instructor.email],
+        headers={"Message-ID": f"<{name_of_mail}@{domain}>"},
+    ).send()
+
+
+def link(lesson: Lesson) -> str | None:
+    """Where the student reads the lesson, while the link holds."""
+    return f"{settings.SITE_URL}/l/{lesson.token}" if lesson.token else None
+
+
+def revoke(lesson: Lesson) -> None:
+    """Make the link lead nowhere."""
+    with transaction.atomic():
+        now = _locked(lesson)
+        if now.token is None:
+            raise NotNow("This lesson has no link to take back.")
+        now.token, now.revoked_at = None, timezone.now()
+        now.save(update_fields=["token", "revoked_at"])
+    lesson.refresh_from_db()
+
+
+def renew(lesson: Lesson) -> None:
+    """A new link after the old one was taken back."""
+    with transaction.atomic():
+        now = _locked(lesson)
+        if now.sent_at is None or now.token is not None:
+            raise NotNow("Only a lesson whose link was taken back gets a new one.")
+        now.token, now.revoked_at = new_token(), None
+        now.save(update_fields=["token", "revoked_at"])
+    lesson.refresh_from_db()
+
+
+def set_expiry(lesson: Lesson, last_day: date | None) -> None:
+    """Say on which day the link holds for the last time; None: until it is taken back."""
+    Lesson.objects.filter(pk=lesson.pk).update(expires_on=last_day)
+    lesson.expires_on = last_day
+
+
+def by_token(token: str) -> Lesson:
+    """The lesson a link leads to, or Http404."""
+    found = Lesson.objects.select_related("swing__student", "instructor").filter(token=token).first()
+    if found is None or not _link_holds(found):
+        raise Http404("This link does not lead to a lesson. It may have run out or been taken back.")
+    return found
+
+
+def _link_holds(lesson: Lesson) -> bool:
+    student = lesson.swing.student
+    if lesson.swing.removed_at is not None or student is None or not student.links_hold:
+        return False
+    return lesson.expires_on is None or timezone.localdate() <= lesson.expires_on
+
+
+def sent_before(swing: Swing, opening: str, drill: str, sent_at: datetime, read_at: datetime) -> Lesson:
+    """A lesson that was sent and read some time ago, for a practice that brings its past along."""
+    known: dict[str, Any] | None = asdict(DRILLS[drill]) if drill else None
+    lesson = Lesson.objects.create(
+        instructor=swing.instructor,
+        swing=swing,
+        title=f"Your {swing.club}",
+        opening=opening,
+        drill=drill,
+        drill_as_sent=known,
+        sent_at=sent_at,
+        mailed_at=sent_at,
+        token=new_token(),
+        first_read_at=read_at,
+    )
+    mark_answered(swing.pk, sent_at)
+    return lesson
+
+
+def _locked(lesson: Lesson) -> Lesson:
+    """The lesson as it is now; nobody else changes it before the transaction ends."""
+    return Lesson.objects.select_for_update(of=("self",)).select_related("swing__student").get(pk=lesson.pk)

@@ -1,0 +1,57 @@
+"""The bin, and how much room is taken."""
+
+from datetime import datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from django.conf import settings
+from django.http import HttpRequest
+from ninja import Router, Schema
+
+from tropometer.server.access import asking
+from tropometer.server.clips.uploads import kept_bytes
+from tropometer.server.operations import bin
+
+router = Router(tags=["operations"])
+
+
+class BinnedOut(Schema):
+    kind: Literal["student", "swing", "file"]
+    id: UUID
+    title: str
+    about: str
+    removed_at: datetime
+    goes_at: datetime
+
+
+class RoomOut(Schema):
+    """What an instructor's clips take up, and what they may."""
+
+    bytes: int
+    most_bytes: int
+
+
+@router.get("/bin", response=list[BinnedOut])
+def in_the_bin(request: HttpRequest) -> list[Any]:
+    """What was removed and can still be taken back, the latest first."""
+    return list(bin.binned(asking(request)))
+
+
+@router.post("/bin/{kind}/{uuid:id}/take-back", response={204: None})
+def take_back(request: HttpRequest, kind: Literal["student", "swing"], id: UUID) -> tuple[int, None]:
+    """Out of the bin again, with all that hangs on it."""
+    bin.take_back(asking(request), kind, id)
+    return 204, None
+
+
+@router.delete("/bin/{kind}/{uuid:id}", response={204: None})
+def erase(request: HttpRequest, kind: Literal["student", "swing", "file"], id: UUID) -> tuple[int, None]:
+    """Erase at once and for good."""
+    bin.erase_now(asking(request), kind, id)
+    return 204, None
+
+
+@router.get("/room", response=RoomOut)
+def room(request: HttpRequest) -> dict[str, int]:
+    """How much is kept, and how much may be."""
+    return {"bytes": kept_bytes(asking(request)), "most_bytes": settings.INSTRUCTOR_BYTES}
