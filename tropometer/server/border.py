@@ -35,6 +35,8 @@ class Border:
         if not request.path.startswith(SPOKEN_TO_BY_PROGRAMS):
             return self.answer(request)
         answer = _refused(request) or self.answer(request)
+        if answer.status_code >= 400 and answer.get("Content-Type", "").startswith("text/html"):
+            answer = problem(answer.status_code, f"{request.method} is not possible here.")
         if not answer.has_header("Cache-Control"):
             answer["Cache-Control"] = "no-store"
         return answer

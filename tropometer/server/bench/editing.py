@@ -34,6 +34,8 @@ from tropometer.server.bench.models import (
 from tropometer.server.bench.problems import BadEdit
 from tropometer.server.bench.tracking import follow_later, is_tracked
 from tropometer.server.clips.services import locked
+from tropometer.swing.camera.mat import check_corners
+from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.names import MARKS, spoken
 
 if TYPE_CHECKING:
@@ -167,11 +169,20 @@ def _apply(clip: Clip, edit: Edit) -> None:
             plumb = value.plumb
             if (plumb.ax, plumb.ay) == (plumb.bx, plumb.by):
                 raise BadEdit("plumb line: both ends are the same point.")
+        if isinstance(value, MatValue):
+            _check_mat(value)
         model, _ = _WHOLE[edit.kind]
         if value is None:
             model.objects.filter(clip=clip).delete()
         else:
             model.objects.update_or_create(clip=clip, defaults=value.dict())
+
+
+def _check_mat(mat: MatValue) -> None:
+    try:
+        check_corners([(corner.x, corner.y) for corner in mat.corners])
+    except Unsolved as trouble:
+        raise BadEdit(f"mat: {trouble}") from None
 
 
 def _peg(clip: Clip, edit: PegEdit) -> None:

@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import combinations
 
 from tropometer.swing.camera.facts import CameraFacts
 from tropometer.swing.camera.solve import FloorPoint, SolvedCamera, Unsolved, solve_camera
 from tropometer.swing.names import Hand, View
+
+LEAST_APART_PX = 4.0  # corners nearer than that to each other, or to a line through two, tell nothing
 
 
 @dataclass(frozen=True)
@@ -28,15 +33,27 @@ class Mat:
         return Mat(turned, self.along_m, self.across_m, self.sd_px)
 
 
+def check_corners(corners: Sequence[tuple[float, float]]) -> None:
+    """Raises Unsolved unless there are four corners that span an area, each apart from the others."""
+    if len(corners) != 4:
+        raise Unsolved(f"A mat has four corners; there are {len(corners)}.")
+    if any(math.dist(a, b) < LEAST_APART_PX for a, b in combinations(corners, 2)):
+        raise Unsolved("Two of the mat's corners lie in one place.")
+    # Any three of them are a triangle; a flat one has three corners in a line.
+    for a, b, c in combinations(corners, 3):
+        twice_area = abs((b[0] - a[0]) * (c[1] - a[1]) - (c[0] - a[0]) * (b[1] - a[1]))
+        if twice_area < LEAST_APART_PX * max(math.dist(a, b), math.dist(b, c), math.dist(a, c)):
+            raise Unsolved("Three of the mat's corners lie in one line.")
+
+
 def floor_points(mat: Mat, view: View) -> tuple[FloorPoint, ...]:
     """The corners with their places about the mat's middle, for a right-hander's picture.
 
     The two lower in the picture are nearer to the camera. Face-on the near side is the ball's and the
     target lies right; down the line the far side is toward the target and the ball lies right.
-    Raises Unsolved unless there are four corners.
+    Raises Unsolved unless there are four corners that span an area.
     """
-    if len(mat.corners) != 4:
-        raise Unsolved(f"A mat has four corners; there are {len(mat.corners)}.")
+    check_corners(mat.corners)
     rising = sorted(mat.corners, key=lambda corner: corner[1])
     points = []
     for pair, near in ((rising[:2], -1), (rising[2:], 1)):
