@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # A private PostgreSQL cluster for this checkout, in var/pg, on loopback only.
-# Usage: postgres.sh start|stop|status|url. Works as root (runs the server as a system user) and as anyone else.
+# Usage: postgres.sh start|keep|stop|status|url. `keep` starts it again whenever it dies, on the same port. Works as root (runs the server as a system user) and as anyone else.
 set -euo pipefail
 root=$(cd "$(dirname "$0")/.." && pwd -P)
 var=$root/var
@@ -48,11 +48,13 @@ ready() { "$bin/pg_isready" -q -h 127.0.0.1 -p "$(as cat "$port_file")" -t 2; }
 url() { echo "postgresql://tropo:$(as cat "$password_file")@127.0.0.1:$(as cat "$port_file")/$database"; }
 free_port() { python3 -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1", 0)); print(s.getsockname()[1])'; }
 
+is_free() { python3 -c 'import socket, sys; s = socket.socket(); s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1); s.bind(("127.0.0.1", int(sys.argv[1])))' "$1" 2>/dev/null; }
+
 make_cluster() {
   as sh -c 'umask 077; head -c 24 /dev/urandom | base64 | tr -dc A-Za-z0-9 >"$1"' _ "$password_file"
   as rm -rf "$data.tmp"
   as "$bin/initdb" -D "$data.tmp" -U tropo --pwfile="$password_file" --auth=scram-sha-256 \
-    -E UTF8 --locale=C.UTF-8 --no-sync >/dev/null
+    -E UTF8 --locale=C.UTF-8 --data-checksums >/dev/null
   as mv "$data.tmp" "$data" # an initdb killed half-way leaves no broken cluster
 }
 
@@ -62,7 +64,9 @@ start() {
   for _ in $(seq 150); do running || break; ready && break; sleep 0.1; done
   if ! running; then
     for try in 1 2 3 4 5; do
-      port=$(free_port)
+      port=$(as cat "$port_file" 2>/dev/null || true)
+      # Whoever is connected knows the port: another is taken only when nobody can be, and that one is not free.
+      if [ -z "$port" ] || { [ "${keeping:-}" != yes ] && ! is_free "$port"; }; then port=$(free_port); fi
       as sh -c 'echo "$1" >"$2"' _ "$port" "$port_file"
       # No unix socket: its path may be too long, and the usual folder needs root.
       as "$bin/pg_ctl" -D "$data" -l "$log" -w -t 60 -o \
@@ -81,8 +85,17 @@ start() {
 
 case "${1:-}" in
   start) start ;;
+  keep)
+    keeping=yes
+    trap 'exit 0' INT TERM
+    while true; do
+      running || (start) || true
+      sleep 1 &
+      wait $!
+    done
+    ;;
   stop) running && as "$bin/pg_ctl" -D "$data" -m fast -w stop >/dev/null || true ;;
   status) running ;;
   url) url ;;
-  *) echo "usage: $0 start|stop|status|url" >&2; exit 2 ;;
+  *) echo "usage: $0 start|keep|stop|status|url" >&2; exit 2 ;;
 esac

@@ -43,7 +43,8 @@ class IntakeTests(making.MediaCase):
         self.assertEqual(answer.status_code, 201, answer.content)
         clip = Clip.objects.get()
         self.assertEqual((clip.state, clip.width, clip.height), (State.WAITING, 720, 1280))
-        make_ready(**ProcrastinateJob.objects.get().args)
+        self.assertEqual(ProcrastinateJob.objects.get().task_name, make_ready.name)
+        services.process(clip.pk)
         clip.refresh_from_db()
         self.assertEqual(
             (clip.state, clip.progress, clip.frame_count),

@@ -17,6 +17,8 @@ _TOKENS = re.compile(r"(/(?:l|s|p|new-password|api/sheets|api/sent)/)[^/\s?\"'>]
 _KEYS = re.compile(r"((?:password|key|token)[\"']?\s*[=:]\s*[\"']?)[^\s\"'&,}]+", re.IGNORECASE)
 _USABLE_ID = re.compile(r"[A-Za-z0-9._-]{1,64}")
 
+ASKED_ALL_THE_TIME = ("/healthz", "/readyz")
+
 log = structlog.get_logger("tropometer")
 
 
@@ -89,6 +91,8 @@ class RequestLog:
         with structlog.contextvars.bound_contextvars(request_id=request_id):
             answer = self.answer(request)
             level = logging.WARNING if answer.status_code >= 500 else logging.INFO
+            if request.path in ASKED_ALL_THE_TIME:
+                level = logging.DEBUG
             log.log(
                 level,
                 "answered",

@@ -22,6 +22,7 @@ BEHIND_HTTPS = SITE_URL.startswith("https://")
 # How many proxies of our own stand before the web server: so many addresses that they report are believed.
 TRUSTED_PROXIES = env.int("TROPO_PROXIES", 0)
 
+OUR_APPS = ("people", "clips", "bench", "shelf", "lessons")
 INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",

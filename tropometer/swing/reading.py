@@ -13,7 +13,7 @@ from tropometer.swing.measured import Measured, where
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
 from tropometer.swing.scene.scene import Place, Scene, middle
 
-Unit = Literal["m", "deg", "ratio", "s", "hours", "sd"]
+Unit = Literal["m", "deg", "ratio", "to_one", "s", "hours", "sd"]
 Group = Literal["feet", "knees", "pelvis", "trunk", "sequence", "pressure"]
 AFTER_ADDRESS: tuple[Checkpoint, ...] = CHECKPOINTS[1:]
 ADDRESS: tuple[Checkpoint, ...] = ("address",)

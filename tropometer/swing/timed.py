@@ -43,7 +43,7 @@ class TimedKind:
 SINCE = "before is negative"
 TIMED: dict[str, TimedKind] = {
     "tempo": TimedKind(
-        "ratio", "sequence", "3 is three times as long back as down",
+        "to_one", "sequence", "3 is three times as long back as down",
         "Time from the first move to the top, by the time from the top to impact.",
     ),
     "start_times": TimedKind(

@@ -3,7 +3,12 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate } from "react-router";
 import { RouterProvider } from "react-router/dom";
+import { Account } from "./account/Account";
+import { Forgotten } from "./account/Forgotten";
+import { NewPassword } from "./account/NewPassword";
 import { ApiError } from "./api/client";
+import { BACK } from "./api/connection";
+import { Bin } from "./bin/Bin";
 import "./theme.css";
 import { Inbox } from "./inbox/Inbox";
 import { LessonDesk } from "./lesson/LessonDesk";
@@ -17,14 +22,20 @@ import { Students } from "./students/Students";
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
-      retry: (tries, error) => !(error instanceof ApiError && error.status >= 400) && tries < 3,
+      retry: (tries, error) => !(error instanceof ApiError) && tries < 3,
       staleTime: 5_000,
+      networkMode: "always", // without a connection a screen says so; nothing waits to fire later
     },
+    mutations: { networkMode: "always" },
   },
 });
 
+window.addEventListener(BACK, () => void queries.invalidateQueries());
+
 const router = createBrowserRouter([
   { path: "/sign-in", element: <SignIn /> },
+  { path: "/forgotten", element: <Forgotten /> },
+  { path: "/new-password/:key", element: <NewPassword /> },
   { path: "/l/:token", element: <StudentPage /> },
   { path: "/s/:token", lazy: async () => ({ Component: (await import("./send/RequestPage")).RequestPage }) },
   {
@@ -35,6 +46,8 @@ const router = createBrowserRouter([
       { path: "students", element: <Students /> },
       { path: "shelf", lazy: async () => ({ Component: (await import("./shelf/Shelf")).Shelf }) },
       { path: "lessons", element: <Lessons /> },
+      { path: "bin", element: <Bin /> },
+      { path: "account", element: <Account /> },
       { path: "lessons/:id", element: <LessonDesk /> },
       { path: "bench/:id", lazy: async () => ({ Component: (await import("./bench/Bench")).Bench }) },
       { path: "*", element: <NotHere /> },

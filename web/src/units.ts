@@ -4,15 +4,23 @@ export type Units = Schemas["Me"]["units"];
 export type Unit = Schemas["ReadingOut"]["unit"];
 
 const PER_METRE: Record<Units, number> = { cm: 100, in: 100 / 2.54 };
-const FACTOR: Record<Exclude<Unit, "m">, number> = { ratio: 100, deg: 1, s: 1000, hours: 1, sd: 1 };
+const FACTOR: Record<Exclude<Unit, "m">, number> = {
+  ratio: 100,
+  to_one: 1,
+  deg: 1,
+  s: 1000,
+  hours: 1,
+  sd: 1,
+};
 const SIGN: Record<Exclude<Unit, "m">, string> = {
   ratio: "%",
+  to_one: "to 1",
   deg: "°",
   s: "ms",
   hours: "o'clock",
   sd: "sd",
 };
-const DIGITS: Record<Unit, number> = { m: 1, ratio: 0, deg: 0, s: 0, hours: 1, sd: 1 };
+const DIGITS: Record<Unit, number> = { m: 1, ratio: 0, to_one: 1, deg: 0, s: 0, hours: 1, sd: 1 };
 
 /** A core value in the unit it is shown in: centimetres or inches, percent, degrees, milliseconds. */
 export function shown(value: number, unit: Unit, units: Units): number {
@@ -21,6 +29,12 @@ export function shown(value: number, unit: Unit, units: Units): number {
 
 export function unitSign(unit: Unit, units: Units): string {
   return unit === "m" ? units : SIGN[unit];
+}
+
+/** A number as somebody typed it, with a point or a comma; NaN when it is none. */
+export function typed(text: string): number {
+  const plain = text.trim().replace(",", ".").replace("−", "-");
+  return /^[-+]?(\d+\.?\d*|\.\d+)$/.test(plain) ? Number(plain) : Number.NaN;
 }
 
 export function metres(value: number, units: Units): number {
@@ -38,6 +52,22 @@ export function number(value: number, unit: Unit, units: Units, signed = false):
 export function withError(value: number, u95: number, unit: Unit, units: Units, signed = false): string {
   const gap = unit === "deg" ? "" : " ";
   return `${number(value, unit, units, signed)} ± ${number(u95, unit, units)}${gap}${unitSign(unit, units)}`;
+}
+
+/** Times that are less sure than this tell nothing of a swing, whose way down takes a quarter of a second. */
+const SURE_ENOUGH_S = 0.12;
+
+/** A value with its error; of a time that is too unsure, only that. */
+export function withErrorOrNothing(
+  value: number,
+  u95: number,
+  unit: Unit,
+  units: Units,
+  signed = false,
+): string {
+  if (unit === "s" && u95 > Math.max(SURE_ENOUGH_S, Math.abs(value) / 2))
+    return `cannot be told (± ${number(u95, unit, units)} ms)`;
+  return withError(value, u95, unit, units, signed);
 }
 
 /** Milliseconds from impact: "−283 ms". */

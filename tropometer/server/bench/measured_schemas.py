@@ -43,7 +43,7 @@ class PointOut(Plain):
     y: float
 
 
-Unit = Literal["m", "deg", "ratio", "s", "hours", "sd"]
+Unit = Literal["m", "deg", "ratio", "to_one", "s", "hours", "sd"]
 
 
 class LineOut(Plain):

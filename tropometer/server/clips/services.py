@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from datetime import timedelta
 from typing import TYPE_CHECKING, Any
@@ -140,12 +140,16 @@ def _turn(clip: Clip) -> int:
     return -unmade.exclude(pk=clip.pk).count()
 
 
-def process(clip_id: UUID) -> None:
+class HandedBack(Exception):
+    """The worker is to stop: the clip goes to another, and this try does not count."""
+
+
+def process(clip_id: UUID, stopping: Callable[[], bool] = lambda: False) -> None:
     """Make the proxy of a clip. Safe to run twice: a ready clip is left alone.
 
     A file that the video room judges to be none is refused, and its original waits in quarantine. When the
     room fails, RoomFailed is raised for another try, until enough were made: then the clip says so, and waits
-    for a person.
+    for a person. HandedBack is raised when the worker is `stopping`.
     """
     from tropometer.server.clips.tasks import look_at
 
@@ -156,10 +160,14 @@ def process(clip_id: UUID) -> None:
         target = folder / "proxy.mp4"
         flip = ("--flip",) if clip.flipped else ()
         try:
-            result = _follow(clip, video("proxy", source, target, *flip, seconds=PROXY_SECONDS))
+            lines = video("proxy", source, target, *flip, seconds=PROXY_SECONDS)
+            result = _follow(clip, lines, stopping)
         except RefusedClip as refusal:
             _end(clip, State.REFUSED, str(refusal))
             return
+        except HandedBack:
+            Clip.objects.filter(pk=clip_id).update(state=State.WAITING, progress=0, tries=F("tries") - 1)
+            raise
         except RoomFailed as failure:
             failed_again = clip.tries >= MOST_TRIES
             _end(clip, State.FAILED if failed_again else State.WAITING, str(failure))
@@ -273,12 +281,14 @@ def set_window(clip: Clip, first: int | None, last: int | None) -> None:
         look_at.defer(clip_id=str(clip.pk))
 
 
-def _follow(clip: Clip, lines: Iterator[dict[str, Any]]) -> dict[str, Any]:
+def _follow(clip: Clip, lines: Iterator[dict[str, Any]], stopping: Callable[[], bool]) -> dict[str, Any]:
     """Write progress down as it comes; the last line is the result."""
     said = 0
     for line in lines:
         if "progress" not in line:
             return line
+        if stopping():
+            raise HandedBack
         if line["progress"] >= said + PROGRESS_STEP:
             said = line["progress"]
             Clip.objects.filter(pk=clip.pk).update(progress=said)

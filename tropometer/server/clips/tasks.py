@@ -3,21 +3,25 @@
 from uuid import UUID
 
 from django.utils import timezone
-from procrastinate import RetryStrategy
+from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
+from procrastinate.exceptions import JobAborted
 
 from tropometer.server.clips.models import MOST_TRIES
 from tropometer.server.clips.proposing import look
-from tropometer.server.clips.services import process
+from tropometer.server.clips.services import HandedBack, process
 from tropometer.server.lanes import FIRST, UPKEEP
 
 STALLED_S = 25  # a worker that has not been heard of for so long is taken for dead; it beats every 10 s
 
 
-@app.task(retry=RetryStrategy(max_attempts=MOST_TRIES, exponential_wait=2))
-def make_ready(clip_id: str) -> None:
-    """Make a clip's proxy."""
-    process(UUID(clip_id))
+@app.task(retry=RetryStrategy(max_attempts=MOST_TRIES, exponential_wait=2), pass_context=True)
+def make_ready(context: JobContext, clip_id: str) -> None:
+    """Make a clip's proxy; a worker that is told to stop hands it back."""
+    try:
+        process(UUID(clip_id), context.should_abort)
+    except HandedBack as back:
+        raise JobAborted from back
 
 
 @app.task(retry=RetryStrategy(max_attempts=3, exponential_wait=2), priority=-1000)

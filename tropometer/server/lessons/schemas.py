@@ -95,6 +95,7 @@ class LessonRow(Schema):
     id: UUID
     swing_id: UUID
     student: StudentOut = Field(alias="swing.student")
+    what_hurts: str = Field(alias="swing.what_hurts")
     title: str
     started_at: datetime
     sent_at: datetime | None

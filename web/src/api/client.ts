@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from "openapi-fetch";
+import { connectionLost } from "./connection";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -30,13 +31,14 @@ api.use(withCsrf);
 /** The data of an answer, or an ApiError that says what went wrong in words. */
 export async function got<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   const { data, error, response } = await answer.catch(() => {
+    connectionLost();
     throw new ApiError(0, "The server cannot be reached. Nothing is lost; try again in a moment.");
   });
   if (!response.ok) throw new ApiError(response.status, detail(error) ?? said(response.status));
   return data as T;
 }
 
-function detail(error: unknown): string | undefined {
+export function detail(error: unknown): string | undefined {
   if (error && typeof error === "object" && "detail" in error && typeof error.detail === "string")
     return error.detail;
 }

@@ -33,6 +33,14 @@ export const requestsQuery = queryOptions({
   queryFn: () => got(api.GET("/api/requests")),
 });
 
+export const binQuery = queryOptions({
+  queryKey: ["bin"],
+  queryFn: () => got(api.GET("/api/bin")),
+  refetchOnMount: "always",
+});
+
+export const roomQuery = queryOptions({ queryKey: ["room"], queryFn: () => got(api.GET("/api/room")) });
+
 export const schoolsQuery = queryOptions({
   queryKey: ["schools"],
   queryFn: () => got(api.GET("/api/schools")),

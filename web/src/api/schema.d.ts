@@ -1744,7 +1744,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "m" | "deg" | "ratio" | "s" | "hours" | "sd";
+            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
             /**
              * Group
              * @enum {string}
@@ -1808,7 +1808,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "m" | "deg" | "ratio" | "s" | "hours" | "sd";
+            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
             /** Value */
             value: number | null;
             /** U95 */
@@ -2228,7 +2228,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "m" | "deg" | "ratio" | "s" | "hours" | "sd";
+            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
             /** Values */
             values: (number | null)[];
             /** U95 */
@@ -2397,6 +2397,8 @@ export interface components {
              */
             swing_id: string;
             student: components["schemas"]["StudentOut"];
+            /** What Hurts */
+            what_hurts: string;
             /** Title */
             title: string;
             /**
@@ -2464,7 +2466,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "m" | "deg" | "ratio" | "s" | "hours" | "sd";
+            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
             /** Value */
             value: number;
             /** U95 */
@@ -2505,6 +2507,8 @@ export interface components {
              */
             swing_id: string;
             student: components["schemas"]["StudentOut"];
+            /** What Hurts */
+            what_hurts: string;
             /** Title */
             title: string;
             /**

@@ -2,16 +2,17 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { BookmarkPlus, Keyboard } from "lucide-react";
 import { useCallback, useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { api, got } from "../api/client";
+import { api, got, type Schemas } from "../api/client";
 import { historyQuery, meQuery, roundQuery, schoolsQuery, shelfQuery, swingQuery } from "../api/queries";
+import { onTaken, outbox, useOutbox } from "../outbox";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
 import type { Units } from "../units";
 import { BenchContext, useBench } from "./benchContext";
-import { KNOWN_LENGTH, MAT, OTHER, type Side as SideName, type SideState } from "./benchState";
+import { KNOWN_LENGTH, MAT, OTHER, type Side as SideName } from "./benchState";
 import { type Bench as BenchOf, createBench } from "./benchStore";
 import { ExportMenu } from "./ExportMenu";
-import { onOtherTabs } from "./edits";
+import { onOtherTabs, unsentOn } from "./edits";
 import { CameraPanel } from "./ground/CameraPanel";
 import { CarryOver } from "./ground/CarryOver";
 import { KnownLengthPanel } from "./ground/KnownLengthPanel";
@@ -20,6 +21,7 @@ import { DoubtQueue } from "./marks/DoubtQueue";
 import { HandTestButton } from "./marks/HandTest";
 import { MarkRail } from "./marks/MarkRail";
 import { RoundPanel } from "./marks/RoundPanel";
+import { Notice } from "./Notice";
 import { FloorPlate } from "./readings/FloorPlate";
 import { GaugeMenu } from "./readings/GaugeMenu";
 import { ReadingsPanel } from "./readings/ReadingsPanel";
@@ -28,7 +30,6 @@ import { SwingRule } from "./rule/SwingRule";
 import { Transport } from "./rule/Transport";
 import { usePlay } from "./rule/usePlay";
 import { WindowMenu } from "./rule/WindowMenu";
-import { SavingSign } from "./SavingSign";
 import { Stage } from "./stage/Stage";
 import { StageTools } from "./stage/StageTools";
 import { recall, remember } from "./standing";
@@ -85,26 +86,32 @@ function OpenBench({ id }: { id: string }) {
     () => onOtherTabs((changed) => void queries.invalidateQueries({ queryKey: ["swing", changed] })),
     [queries],
   );
-  useEffect(
-    () =>
-      bench.subscribe(({ sides }, before) => {
-        for (const side of ["student", "reference"] as const) {
-          const now = sides[side];
-          if (now && isDue(now) && !isDue(before.sides[side]))
-            void queries.invalidateQueries({ queryKey: ["swing", now.swing.id] });
-        }
-      }),
-    [bench, queries],
-  );
-  useEffect(() => remember(id, bench), [id, bench]);
   useEffect(() => {
-    const back = () => bench.getState().hurry();
-    window.addEventListener("online", back);
-    return () => {
-      window.removeEventListener("online", back);
-      bench.getState().leave();
+    /** Fetch a stage anew that somebody else has changed; with marks unsent the answer would miss them. */
+    const catchUp = () => {
+      for (const side of Object.values(bench.getState().sides))
+        if (side.behind && side.swing.clips.every((clip) => unsentOn(clip.id).length === 0))
+          void queries.invalidateQueries({ queryKey: ["swing", side.swing.id] });
     };
-  }, [bench]);
+    const stopHearing = onTaken((_, posts, answer) => {
+      const [first] = posts;
+      if (first?.kind !== "edit") return;
+      bench.getState().taken(first.clipId, answer as Schemas["EditAnswer"], posts.length);
+      catchUp();
+    });
+    const stopWatching = bench.subscribe(({ sides }, before) => {
+      if (
+        (["student", "reference"] as const).some((side) => sides[side]?.behind && !before.sides[side]?.behind)
+      )
+        catchUp();
+    });
+    return () => {
+      stopHearing();
+      stopWatching();
+    };
+  }, [bench, queries]);
+  useEffect(() => remember(id, bench), [id, bench]);
+  useEffect(() => () => bench.getState().leave(), [bench]);
 
   if (swing.error) return <Trouble error={swing.error} retry={swing.refetch} />;
   if (!swing.data) return <p className="p-6">Fetching the swing…</p>;
@@ -138,11 +145,6 @@ function OpenBench({ id }: { id: string }) {
   );
 }
 
-/** Whether a stage is to be fetched anew now; with marks unsent the answer would miss them. */
-function isDue(side?: SideState): boolean {
-  return side?.saving === "saved" && side.behind;
-}
-
 function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode }) {
   const units = useQuery(meQuery).data?.units ?? "cm";
   const schools = useQuery(schoolsQuery);
@@ -174,7 +176,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
           </p>
         )}
         <span className="ml-auto" />
-        <SavingSign />
+        <Notice />
         {choice}
         <WholeTools />
         <ExportMenu swingId={swing.id} units={units} />
@@ -231,12 +233,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
                 {picking.said}
               </p>
               <div className="flex gap-2">
-                <button
-                  type="button"
-                  className="btn btn-sm flex-1"
-                  onClick={picking.pick}
-                  disabled={picking.busy}
-                >
+                <button type="button" className="btn btn-sm flex-1" onClick={picking.pick}>
                   <BookmarkPlus size={16} aria-hidden /> Frame to lesson
                 </button>
                 <button type="button" className="btn btn-primary btn-sm flex-1" onClick={picking.openDesk}>
@@ -316,38 +313,44 @@ function ActiveLength({ units }: { units: Units }) {
 
 /** Putting the active stage's frame into the swing's lesson. */
 function usePick(bench: BenchOf) {
-  const queries = useQueryClient();
   const go = useNavigate();
   const [said, setSaid] = useState("");
-  const lesson = useMutation({
-    mutationFn: () => {
-      const swing = bench.getState().sides.student?.swing.id ?? "";
-      return got(api.POST("/api/swings/{swing_id}/lesson", { params: { path: { swing_id: swing } } }));
-    },
-    onError: (error) => setSaid(error.message),
+  const lane = (swingId: string) => `lesson of ${swingId}`;
+  const waits = useOutbox(({ waiting }) => {
+    const swing = bench.getState().sides.student?.swing.id;
+    return waiting > 0 && swing !== undefined && outbox().unsent(lane(swing)).length > 0;
   });
-  const add = useMutation({
-    mutationFn: async () => {
-      const { sides, active } = bench.getState();
-      const from = sides[active] ?? sides[OTHER[active]];
-      if (!from) throw new Error("There is no frame to pick.");
-      const { id } = await lesson.mutateAsync();
-      const body = { clip_id: from.clip.id, frame: from.frame, words: "", gauges: bench.getState().pinned };
-      return got(api.POST("/api/lessons/{id}/frames", { params: { path: { id } }, body }));
-    },
-    onSuccess: (saved) => {
-      setSaid(`Frame ${saved.frames.at(-1)?.frame} is in the lesson (${saved.frames.length}).`);
-      queries.setQueryData(["lesson", saved.id], saved);
-    },
-    onError: (error) => setSaid(error.message),
-  });
-  const { mutate } = add;
+  useEffect(
+    () =>
+      onTaken((_, posts, answer) => {
+        if (posts[0]?.kind !== "pick") return;
+        const { frames } = answer as Schemas["LessonOut"];
+        setSaid(`Frame ${posts[0].frame.frame} is in the lesson (${frames.length}).`);
+      }),
+    [],
+  );
   const pick = useCallback(() => {
-    if (bench.getState().sides.student) mutate();
-  }, [bench, mutate]);
-  const openDesk = async () => {
-    const { id } = await lesson.mutateAsync();
-    go(`/lessons/${id}`);
-  };
-  return { pick, openDesk, said, busy: add.isPending };
+    const { sides, active, pinned } = bench.getState();
+    const from = sides[active] ?? sides[OTHER[active]];
+    const swing = sides.student?.swing;
+    if (!from || !swing) return;
+    const id = crypto.randomUUID();
+    const frame = { id, clip_id: from.clip.id, frame: from.frame, words: "", gauges: pinned };
+    const what = `frame ${from.frame} for the lesson`;
+    outbox().add({
+      id,
+      lane: `lesson of ${swing.id}`,
+      subject: id,
+      what,
+      post: { kind: "pick", swingId: swing.id, frame },
+    });
+  }, [bench]);
+  const desk = useMutation({
+    mutationFn: (swing_id: string) =>
+      got(api.POST("/api/swings/{swing_id}/lesson", { params: { path: { swing_id } } })),
+    onSuccess: ({ id }) => go(`/lessons/${id}`),
+    onError: (error) => setSaid(error.message),
+  });
+  const openDesk = () => desk.mutate(bench.getState().sides.student?.swing.id ?? "");
+  return { pick, openDesk, said: waits ? "The frame is on its way." : said };
 }

@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import type { ClipMarks, Edit, Saving } from "./edits";
+import type { ClipMarks, Edit } from "./edits";
 import type { Group, Wanted } from "./marks/round";
 import type { Pegs, Timeline } from "./rule/pegLink";
 import type { Look } from "./stage/stageView";
@@ -30,7 +30,6 @@ export interface SideState {
   frame: number;
   direction: 1 | -1;
   mirrored: boolean;
-  saving: Saving;
 }
 
 export interface Done {
@@ -119,7 +118,8 @@ export interface BenchState {
   set: (change: Partial<Pick<BenchState, Settable>>) => void;
   play: () => void;
   pace: (way: 1 | -1) => void;
-  hurry: () => void;
+  /** Take in what the server answers to edits of a clip. */
+  taken: (clipId: string, answer: Schemas["EditAnswer"], sent: number) => void;
   leave: () => void;
 }
 

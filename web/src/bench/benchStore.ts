@@ -1,5 +1,6 @@
 import { createStore } from "zustand";
 import type { Schemas } from "../api/client";
+import { shows } from "../outbox";
 import {
   type BenchState,
   type BenchSwing,
@@ -19,11 +20,12 @@ import {
   applied,
   type ClipMarks,
   type Edit,
-  EditQueue,
   inverse,
   type Part,
+  post,
   tellOtherTabs,
   unpacked,
+  unsentOn,
 } from "./edits";
 import { nextPlace, openAt, type Plan, placeKey } from "./marks/round";
 import { linkedFrame } from "./rule/pegLink";
@@ -31,7 +33,7 @@ import { RATES } from "./rule/rates";
 import type { Standing } from "./standing";
 
 export function createBench(standing: Standing = { places: {}, tools: {} }) {
-  const queues = new Map<string, EditQueue>();
+  const stops: (() => void)[] = [];
   let lastGesture: string | undefined;
 
   return createStore<BenchState>()((set, get) => {
@@ -52,7 +54,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         const mine = viewOf(now, found.clip_id);
         const { version, gauges, camera, camera_trouble } = found;
         if (version > mine.version + (found.clip_id === clipId ? sent : 0)) behind = true;
-        const settled = queueFor(side, found.clip_id).unsent.length === 0;
+        const settled = unsentOn(found.clip_id).length === 0;
         views[found.clip_id] = settled
           ? { ...mine, ...found }
           : { ...mine, version, gauges, camera, camera_trouble };
@@ -60,25 +62,6 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       const { readings, next, floor, pressure } = answer;
       patch(side, { readings, next, floor, pressure, behind, views, on: views[now.clip.id] ?? now.on });
       tellOtherTabs(now.swing.id);
-    };
-
-    const queueFor = (side: Side, clipId: string): EditQueue => {
-      let queue = queues.get(clipId);
-      if (!queue) {
-        queue = new EditQueue(clipId, {
-          seen: () => versionOf(side, clipId),
-          measured: (answer, sent) => take(side, clipId, answer, sent),
-          saving: (saving) => {
-            // Another view's edits may still be on their way when these are saved.
-            const clips = get().sides[side]?.swing.clips ?? [];
-            const others = clips.some((clip) => clip.id !== clipId && queues.get(clip.id)?.unsent.length);
-            patch(side, { saving: saving === "saved" && others ? "saving" : saving });
-          },
-          refused: (notice) => set({ notice }),
-        });
-        queues.set(clipId, queue);
-      }
-      return queue;
     };
 
     const versionOf = (side: Side, clipId: string) => {
@@ -89,10 +72,10 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
     const clipOf = (swing: BenchSwing) => swing.clips.find((clip) => clip.state === "ready");
 
     /** What is on each clip of a swing: as the server has it, with what it may not have yet. */
-    const fetched = (side: Side, swing: BenchSwing) => {
+    const fetched = (swing: BenchSwing) => {
       const views: Record<string, ClipMarks> = {};
       for (const each of swing.measured.clips)
-        views[each.clip_id] = queueFor(side, each.clip_id).unsent.reduce(applied, unpacked(each));
+        views[each.clip_id] = unsentOn(each.clip_id).reduce(applied, unpacked(each));
       const { readings, next, floor, pressure } = swing.measured;
       return { swing, views, readings, next, floor, pressure, behind: false };
     };
@@ -101,7 +84,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       const now = get().sides[side];
       if (!now) return;
       patch(side, { on: applied(now.on, change) });
-      queueFor(side, now.clip.id).add(change, part);
+      post(now.clip.id, change, part);
     };
 
     const plan = (): Plan => ({ wanted: get().wanted, groups: get().groups });
@@ -154,7 +137,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         const before = swing.clips.find((each) => each.id === stood?.clipId && each.state === "ready");
         const clip = before ?? clipOf(swing);
         if (!clip) return;
-        const found = fetched(side, swing);
+        const found = fetched(swing);
         const on = found.views[clip.id] ?? nothingOn(clip.id);
         const { first, last } = clip.window;
         const frame = before && stood ? Math.min(stood.frame, last) : (pegsOf(on).address ?? first);
@@ -165,11 +148,9 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
           frame,
           direction: 1,
           mirrored,
-          saving: "saved",
         };
         set(({ sides }) => ({ sides: { ...sides, [side]: opened } }));
-        const queue = queueFor(side, clip.id);
-        if (queue.unsent.length) queue.flush();
+        for (const each of swing.clips) stops.push(shows(each.id, () => versionOf(side, each.id)));
         const student = get().sides.student;
         if (side === "reference" && student) goTo("student", student.frame);
       },
@@ -182,10 +163,10 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
 
       refresh: (side, swing) => {
         const now = get().sides[side];
-        if (!now || now.swing.id !== swing.id || queueFor(side, now.clip.id).unsent.length) return;
+        if (!now || now.swing.id !== swing.id || unsentOn(now.clip.id).length) return;
         const clip = swing.clips.find((each) => each.id === now.clip.id);
         if (!clip) return;
-        const found = fetched(side, swing);
+        const found = fetched(swing);
         const on = found.views[clip.id] ?? nothingOn(clip.id);
         patch(side, { ...found, clip, on, frame: inWindow(now.frame, { ...now, clip }) });
       },
@@ -203,7 +184,6 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         const next = { ...now, views, clip, on: views[clip.id] ?? nothingOn(clip.id) };
         const frame = inWindow(linkedFrame(now.frame, timelineOf(now), timelineOf(next)), next);
         set(({ sides }) => ({ sides: { ...sides, [side]: { ...next, frame } }, tool: null, selected: null }));
-        queueFor(side, clip.id).flush();
       },
 
       turnView: () => {
@@ -351,12 +331,13 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         })),
 
       set: (change) => set(change),
-      hurry: () => {
-        for (const queue of queues.values()) queue.hurry();
+      taken: (clipId, answer, sent) => {
+        for (const side of ["student", "reference"] as const)
+          if (get().sides[side]?.swing.clips.some((clip) => clip.id === clipId))
+            take(side, clipId, answer, sent);
       },
       leave: () => {
-        for (const queue of queues.values()) queue.stop();
-        queues.clear();
+        for (const stop of stops.splice(0)) stop();
       },
     };
   });

@@ -1,4 +1,6 @@
-import { api, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
+import { outbox } from "../outbox";
+import { clipLane } from "../outbox/posts";
 import type { PegName } from "../words";
 
 /** What is on a clip: as the server says it, with each mark by itself. */
@@ -87,151 +89,41 @@ export function inverse(before: ClipMarks, edit: Edit): Edit {
   return { kind: "calibration", value: before.calibration };
 }
 
-export type Saving = "saved" | "saving" | "offline" | "signed-out";
-
-const RETRY_MS = [500, 1000, 2000, 4000];
 const PACE_MS = 60;
 
-/**
- * Edits of one clip on their way to the server. They are kept in the browser until the server has
- * them, so a dropped connection, a closed tab or a crashed server loses nothing; each has an id, so
- * that one sent twice is done once.
- */
-export class EditQueue {
-  #waiting: SentEdit[];
-  #sending: SentEdit[] = [];
-  #tries = 0;
-  #timer: number | undefined;
-  #stopped = false;
-  #singly = false; // after a refusal: find the one edit the server will not take
-
-  constructor(
-    readonly clipId: string,
-    readonly heard: {
-      seen: () => number; // the version of the clip that is shown
-      measured: (answer: Schemas["EditAnswer"], sent: number) => void;
-      saving: (state: Saving) => void;
-      refused: (message: string) => void;
-    },
-  ) {
-    this.#waiting = this.#stored();
-    if (this.#waiting.length) this.#store();
-  }
-
-  /** Edits the server may not have yet, oldest first. */
-  get unsent(): SentEdit[] {
-    return [...this.#sending, ...this.#waiting];
-  }
-
-  add(edit: Edit, part: Part): void {
-    // Of one drag only the last place is worth sending; what other gestures did stays as it was done.
-    const again = (other: SentEdit) => subject(other) === subject(edit) && other.gesture === part.gesture;
-    if (part.way === "do") this.#waiting = this.#waiting.filter((other) => !again(other));
-    this.#waiting.push({ ...edit, ...part, id: crypto.randomUUID() });
-    this.#store();
-    this.flush(PACE_MS);
-  }
-
-  flush(delay = 0): void {
-    if (this.#timer !== undefined || this.#sending.length || !this.#waiting.length || this.#stopped) return;
-    if (this.#tries === 0) this.heard.saving("saving");
-    this.#timer = window.setTimeout(() => {
-      this.#timer = undefined;
-      void this.#send();
-    }, delay);
-  }
-
-  /** Try at once, for instance when the connection is back. */
-  hurry(): void {
-    window.clearTimeout(this.#timer);
-    this.#timer = undefined;
-    this.flush();
-  }
-
-  stop(): void {
-    this.#stopped = true;
-    window.clearTimeout(this.#timer);
-  }
-
-  async #send(): Promise<void> {
-    this.#sending = this.#singly ? this.#waiting.slice(0, 1) : this.#waiting;
-    this.#waiting = this.#waiting.slice(this.#sending.length);
-    const answer = await api
-      .POST("/api/clips/{id}/edits", {
-        params: { path: { id: this.clipId } },
-        body: { edits: this.#sending, seen: this.heard.seen() },
-      })
-      .catch(() => null);
-    const status = answer?.response.status ?? 0;
-    if (answer?.data) this.#arrived(answer.data);
-    else if (status === 422 || status === 404) this.#refuse(answer?.error);
-    else this.#tryAgain(status === 401 || status === 403 ? "signed-out" : "offline");
-  }
-
-  #arrived(measured: Schemas["EditAnswer"]): void {
-    const sent = new Set(this.#sending.map((edit) => edit.id)).size;
-    this.#sending = [];
-    this.#tries = 0;
-    this.#store();
-    this.heard.measured(measured, sent);
-    if (!this.#waiting.length) this.#singly = false;
-    if (this.#waiting.length) this.flush();
-    else this.heard.saving("saved");
-  }
-
-  #tryAgain(state: Saving): void {
-    this.#waiting = [...this.#sending, ...this.#waiting];
-    this.#sending = [];
-    this.#store();
-    this.heard.saving(state);
-    const delay = RETRY_MS[Math.min(this.#tries++, RETRY_MS.length - 1)] ?? 4000;
-    this.flush(delay);
-  }
-
-  /** The server will never take one of these: find it, say so, and let the others through. */
-  #refuse(error: unknown): void {
-    const refused = this.#sending;
-    this.#sending = [];
-    if (refused.length > 1) {
-      this.#singly = true;
-      this.#waiting = [...refused, ...this.#waiting];
-    } else {
-      const detail = (error as { detail?: string } | undefined)?.detail;
-      this.heard.refused(detail ?? "The server refused a change.");
-    }
-    this.#store();
-    this.heard.saving(this.#waiting.length ? "saving" : "saved");
-    this.flush();
-  }
-
-  get #key(): string {
-    return `tropometer.unsent.${this.clipId}`;
-  }
-
-  /** What this tab and tabs that were closed or broke have left; what another tab sends too is done once. */
-  #stored(): SentEdit[] {
-    const left = Object.keys(localStorage).filter((key) => key.startsWith(this.#key));
-    const edits = left.flatMap((key) => {
-      try {
-        return JSON.parse(localStorage.getItem(key) ?? "[]") as SentEdit[];
-      } catch {
-        return [];
-      }
-    });
-    for (const key of left) if (key !== `${this.#key}.${TAB}`) localStorage.removeItem(key);
-    return edits;
-  }
-
-  /** Each tab keeps its own list, so that none writes over another's. */
-  #store(): void {
-    const unsent = this.unsent;
-    const key = `${this.#key}.${TAB}`;
-    if (unsent.length) localStorage.setItem(key, JSON.stringify(unsent));
-    else localStorage.removeItem(key);
-  }
+/** Send an edit of a clip on its way. Of one drag only the last place goes. */
+export function post(clipId: string, edit: Edit, part: Part): void {
+  const id = crypto.randomUUID();
+  const subjectOf = part.way === "do" ? `${part.gesture} ${subject(edit)}` : id;
+  const sent: SentEdit = { ...edit, ...part, id };
+  const what = WHAT[edit.kind](edit as never);
+  outbox().add(
+    { id, lane: clipLane(clipId), subject: subjectOf, what, post: { kind: "edit", clipId, edit: sent } },
+    PACE_MS,
+  );
 }
 
-const TAB = crypto.randomUUID();
+/** Edits of a clip that the server may not have yet, oldest first. */
+export function unsentOn(clipId: string): SentEdit[] {
+  return outbox()
+    .unsent(clipLane(clipId))
+    .flatMap(({ post }) => (post.kind === "edit" ? [post.edit] : []));
+}
+
+type Of<Kind extends Edit["kind"]> = Extract<Edit, { kind: Kind }>;
+
+/** What an edit is, in words. */
+const WHAT: { [Kind in Edit["kind"]]: (edit: Of<Kind>) => string } = {
+  peg: ({ name, frame }) => `the peg ${spoken(name)}${frame === null ? "" : ` on frame ${frame}`}`,
+  mark: ({ name, frame }) => `the ${spoken(name)} on frame ${frame}`,
+  hidden: ({ name, frame }) => `the hidden ${spoken(name)} on frame ${frame}`,
+  calibration: () => "the known length",
+  mat: () => "the mat",
+  facts: () => "what is known of the camera",
+};
+
+const spoken = (name: string) => name.replaceAll("_", " ");
+
 const CHANNEL = "tropometer.edits";
 
 /** Tell other tabs of this browser that a swing has changed. */

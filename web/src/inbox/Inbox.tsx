@@ -1,9 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Plus, Trash2 } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { inboxQuery, type SwingRow, stillOf } from "../api/queries";
+import { useRemoval } from "../bin/useBin";
 import { ClipCard } from "../parts/ClipCard";
 import { Empty, Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
@@ -114,7 +115,13 @@ function SwingCard({ row }: { row: SwingRow }) {
           {row.clips.map((each) => (
             <ClipCard key={each.id} clip={each} refreshes="swings" />
           ))}
-          <AddView swingId={row.id} title={row.student.name} clips={row.clips} refreshes="swings" />
+          <AddView
+            swingId={row.id}
+            whom={row.student.id}
+            title={row.student.name}
+            clips={row.clips}
+            refreshes="swings"
+          />
         </div>
       </div>
       <div className="flex flex-col items-end justify-between">
@@ -132,37 +139,21 @@ function SwingCard({ row }: { row: SwingRow }) {
 }
 
 function RemoveSwing({ row }: { row: SwingRow }) {
-  const [sure, setSure] = useState(false);
-  const queries = useQueryClient();
-  const remove = useMutation({
-    mutationFn: () => got(api.DELETE("/api/swings/{id}", { params: { path: { id: row.id } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["swings"] }),
-  });
-  if (!sure)
-    return (
-      <button
-        type="button"
-        className="btn btn-ghost btn-xs"
-        aria-label={`Remove ${row.student.name}'s swing`}
-        onClick={() => setSure(true)}
-      >
-        <Trash2 size={14} aria-hidden />
-      </button>
-    );
+  const remove = useRemoval(
+    "swing",
+    `${row.student.name}'s swing`,
+    () => got(api.DELETE("/api/swings/{id}", { params: { path: { id: row.id } } })),
+    row.id,
+  );
   return (
-    <span className="flex items-center gap-1 text-xs">
-      Clip, marks and lesson go for good.
-      <button
-        type="button"
-        className="btn btn-xs"
-        onClick={() => remove.mutate()}
-        disabled={remove.isPending}
-      >
-        Remove
-      </button>
-      <button type="button" className="btn btn-ghost btn-xs" onClick={() => setSure(false)}>
-        Keep
-      </button>
-    </span>
+    <button
+      type="button"
+      className="btn btn-ghost btn-xs"
+      aria-label={`Remove ${row.student.name}'s swing`}
+      disabled={remove.isPending}
+      onClick={() => remove.mutate()}
+    >
+      <Trash2 size={14} aria-hidden />
+    </button>
   );
 }

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { ApiError, api, got } from "../api/client";
+import { ConnectionNote } from "../shell/ConnectionNote";
 import { SheetView } from "./SheetView";
 
 /** The page behind a lesson's link: no account, no password. */
@@ -11,7 +12,7 @@ export function StudentPage() {
     queryFn: () => got(api.GET("/api/sheets/{token}", { params: { path: { token } } })),
     staleTime: Number.POSITIVE_INFINITY,
   });
-  if (sheet.error)
+  if (sheet.error && !sheet.data)
     return (
       <main className="mx-auto max-w-md p-6">
         <h1 className="text-xl font-bold">
@@ -21,7 +22,7 @@ export function StudentPage() {
         </h1>
         <p className="mt-2">
           {sheet.error instanceof ApiError && sheet.error.status === 404
-            ? "It may have been taken back. Ask your instructor for a new one."
+            ? "It may have run out or been taken back. Ask your instructor for a new one."
             : "Check your connection and try again."}
         </p>
       </main>
@@ -29,6 +30,7 @@ export function StudentPage() {
   if (!sheet.data) return <main className="p-6">Fetching your lesson…</main>;
   return (
     <main className="min-h-full bg-base-100">
+      <ConnectionNote kept="What you have open stays readable." />
       <SheetView sheet={sheet.data} still={(frame) => `/api/sheets/${token}/${frame.id}.jpg`} />
     </main>
   );

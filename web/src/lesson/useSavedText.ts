@@ -1,35 +1,37 @@
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
+import { outbox } from "../outbox";
+import { lessonLane, type Post } from "../outbox/posts";
 
-const PAUSE_MS = 500;
+const PAUSE_MS = 400;
 
-/** A text that is saved when the writer pauses, and on leaving the field. */
-export function useSavedText(saved: string, save: (text: string) => void) {
-  const [text, setText] = useState(saved);
-  const timer = useRef<number | undefined>(undefined);
-  const unsaved = useRef<string | null>(null);
-  const keep = useRef(save);
-  keep.current = save;
-  const flush = useRef(() => {
-    window.clearTimeout(timer.current);
-    if (unsaved.current !== null) keep.current(unsaved.current);
-    unsaved.current = null;
+interface About {
+  lessonId: string;
+  subject: string;
+  what: string; // in words
+  post: (text: string) => Post | null; // null: a text that is not saved, such as an empty title
+  textOf: (post: Post) => string | null | undefined;
+}
+
+/** A text that goes to the server when the writer pauses, and is kept in the browser with every letter. */
+export function useSavedText(saved: string, about: About) {
+  const lane = lessonLane(about.lessonId);
+  const [text, setText] = useState(() => {
+    const waiting = outbox()
+      .unsent(lane)
+      .findLast((item) => item.subject === about.subject);
+    return (waiting && about.textOf(waiting.post)) ?? saved;
   });
-  useEffect(() => {
-    const now = flush.current;
-    window.addEventListener("pagehide", now);
-    return () => {
-      window.removeEventListener("pagehide", now);
-      now();
-    };
-  }, []);
+  const now = useRef(about);
+  now.current = about;
   return {
     value: text,
     onChange: (event: { target: { value: string } }) => {
-      setText(event.target.value);
-      unsaved.current = event.target.value;
-      window.clearTimeout(timer.current);
-      timer.current = window.setTimeout(flush.current, PAUSE_MS);
+      const written = event.target.value;
+      setText(written);
+      const { subject, what, post } = now.current;
+      const made = post(written);
+      if (made) outbox().add({ id: crypto.randomUUID(), lane, subject, what, post: made }, PAUSE_MS, true);
     },
-    onBlur: flush.current,
+    onBlur: () => outbox().hurry(),
   };
 }

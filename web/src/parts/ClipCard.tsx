@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, type Schemas } from "../api/client";
 import type { ClipOut } from "../api/queries";
+import { typed } from "../units";
 import { VIEW_WORDS } from "../words";
 import { ClipState } from "./ClipState";
 import { Field } from "./Field";
@@ -13,7 +14,7 @@ export function ClipCard({ clip, refreshes }: { clip: ClipOut; refreshes: "swing
   const [open, setOpen] = useState(false);
   return (
     <span className="inline-flex items-center gap-1">
-      <ClipState clip={clip} />
+      <ClipState clip={clip} refreshes={refreshes} />
       {clip.state === "ready" && (
         <button type="button" className="btn btn-ghost btn-xs" onClick={() => setOpen(true)}>
           Change<span className="sr-only"> {VIEW_WORDS[clip.view].toLowerCase()} clip</span>
@@ -44,7 +45,7 @@ function ClipForm(props: { clip: ClipOut; refreshes: string; close: () => void }
           const data = new FormData(event.currentTarget);
           change.mutate({
             view: data.get("view") as ClipOut["view"],
-            capture_fps: Number(data.get("capture_fps")) || null,
+            capture_fps: typed(String(data.get("capture_fps"))) || null,
             flipped: data.get("flipped") !== null,
           });
         }}
@@ -69,10 +70,9 @@ function ClipForm(props: { clip: ClipOut; refreshes: string; close: () => void }
           <input
             className="input num w-full"
             name="capture_fps"
-            type="number"
-            min={1}
-            max={2000}
-            step="any"
+            inputMode="decimal"
+            pattern="[0-9]+([.,][0-9]+)?"
+            title="A number, such as 240 or 156,5"
             defaultValue={clip.capture_fps ?? ""}
           />
         </Field>

@@ -1,12 +1,16 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { RotateCcw } from "lucide-react";
+import { api, got } from "../api/client";
 import type { ClipOut } from "../api/queries";
 import { VIEW_WORDS } from "../words";
 
-/** What a clip is, or how far its making is. */
-export function ClipState({ clip }: { clip: ClipOut }) {
-  if (clip.state === "refused") return <span className="text-sm">Not usable: {clip.refusal}</span>;
+/** What a clip is, how far its making is, or what stands in its way. */
+export function ClipState({ clip, refreshes }: { clip: ClipOut; refreshes: "swings" | "shelf" }) {
+  if (clip.state === "refused" || clip.state === "failed")
+    return <InTheWay clip={clip} refreshes={refreshes} />;
   if (clip.state !== "ready")
     return (
-      <span className="flex items-center gap-2 text-sm">
+      <span className="flex flex-wrap items-center gap-2 text-sm">
         <progress
           className="progress progress-accent w-28"
           value={clip.progress}
@@ -16,6 +20,9 @@ export function ClipState({ clip }: { clip: ClipOut }) {
         <span className="num text-xs">
           {clip.state === "waiting" ? "waiting for the worker" : `${clip.progress} %`}
         </span>
+        {clip.trouble && (
+          <span className="text-xs">It stopped once ({clip.trouble}) and is tried again.</span>
+        )}
       </span>
     );
   const rate = clip.capture_fps ?? clip.played_fps;
@@ -24,6 +31,28 @@ export function ClipState({ clip }: { clip: ClipOut }) {
       {VIEW_WORDS[clip.view]} · <span className="num">{clip.frame_count}</span> frames at{" "}
       <span className="num">{Math.round(rate)}</span>/s
       {clip.capture_fps !== null && " (slow motion)"}
+    </span>
+  );
+}
+
+function InTheWay({ clip, refreshes }: { clip: ClipOut; refreshes: string }) {
+  const queries = useQueryClient();
+  const again = useMutation({
+    mutationFn: () => got(api.POST("/api/clips/{id}/try-again", { params: { path: { id: clip.id } } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: [refreshes] }),
+  });
+  return (
+    <span className="flex flex-wrap items-center gap-2 border-l-4 border-brass pl-2 text-sm">
+      <span>
+        <span className="font-medium">{clip.original_name}</span>{" "}
+        {clip.state === "refused"
+          ? `is not usable: ${clip.trouble} The file is kept for 14 days.`
+          : `could not be made ready: ${clip.trouble}. The file is kept.`}
+      </span>
+      <button type="button" className="btn btn-xs" onClick={() => again.mutate()} disabled={again.isPending}>
+        <RotateCcw size={12} aria-hidden /> Try again
+      </button>
+      {again.error && <span role="alert">{again.error.message}</span>}
     </span>
   );
 }

@@ -3,6 +3,7 @@ import type { ClipOut } from "../api/queries";
 
 export interface AddedView {
   swingId: string;
+  whom: string; // the student's id, or the shelf
   title: string;
   clips: ClipOut[];
   refreshes: "swings" | "shelf";

@@ -104,10 +104,9 @@ function ClipRow({ file, uploads, rates }: { file: Arriving; uploads: ClipUpload
           Slow motion, shot at
           <input
             className="input input-sm num w-20"
-            type="number"
-            min={1}
-            max={2000}
-            step="any"
+            inputMode="decimal"
+            pattern="[0-9]+([.,][0-9]+)?"
+            title="A number, such as 240 or 156,5"
             placeholder="–"
             list={rates}
             value={file.capture}

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useParams } from "react-router";
 import { ApiError, api, got, type Schemas } from "../api/client";
 import { Wordmark } from "../parts/Wordmark";
+import { ConnectionNote } from "../shell/ConnectionNote";
 import { ClipPicker } from "./ClipPicker";
 import { useClipUploads } from "./clipUploads";
 import { FilmingCard } from "./FilmingCard";
@@ -25,13 +26,16 @@ export function RequestPage() {
         <header className="mb-4 rounded bg-pine p-3 text-paper">
           <Wordmark />
         </header>
-        {asked.error && (
+        <ConnectionNote kept="What has arrived is kept; it goes on when the connection is back." />
+        {asked.error && !asked.data && (
           <main>
             <h1 className="text-xl font-bold">
               {gone ? "This link no longer leads anywhere" : "The page cannot be fetched right now"}
             </h1>
             <p className="mt-2">
-              {gone ? "Ask your instructor for a new one." : "Check your connection and try again."}
+              {gone
+                ? "It may have run out or been taken back. Ask your instructor for a new one."
+                : "Check your connection and try again."}
             </p>
           </main>
         )}

@@ -16,7 +16,7 @@ export default function SendSwing({ close }: { close: () => void }) {
   const students = useQuery(studentsQuery);
   const [adding, setAdding] = useState(false);
   const [student, setStudent] = useState("");
-  const uploads = useClipUploads("/api/uploads");
+  const uploads = useClipUploads("/api/uploads", student);
   const state = useHandIn(uploads, "swings", close);
   if (adding)
     return (
@@ -60,7 +60,11 @@ export default function SendSwing({ close }: { close: () => void }) {
         <button type="button" className="link mb-3 text-sm" onClick={() => setAdding(true)}>
           Add a student first
         </button>
-        <ClipPicker uploads={uploads} />
+        {student ? (
+          <ClipPicker uploads={uploads} />
+        ) : (
+          <p className="mb-3 text-sm">Choose the student first; then the clips.</p>
+        )}
         <SwingWords />
         <HandInButton state={state} label="Take in" close={close} />
       </form>

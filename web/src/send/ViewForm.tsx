@@ -9,12 +9,17 @@ import { useHandIn } from "./useHandIn";
 /** The form that takes one more clip of a swing in. */
 export default function ViewForm({
   swingId,
+  whom,
   title,
   clips,
   refreshes,
   close,
 }: AddedView & { close: () => void }) {
-  const uploads = useClipUploads("/api/uploads", clips[0]?.view === "face_on" ? "down_the_line" : "face_on");
+  const uploads = useClipUploads(
+    "/api/uploads",
+    whom,
+    clips[0]?.view === "face_on" ? "down_the_line" : "face_on",
+  );
   const state = useHandIn(uploads, refreshes, close);
   return (
     <Sheet title={`${title}: one more view`} close={close}>

@@ -2,6 +2,8 @@ import Uppy, { type UppyFile } from "@uppy/core";
 import Tus from "@uppy/tus";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { csrfToken, type Schemas } from "../api/client";
+import { typed } from "../units";
+import { SHELF } from "./whom";
 
 const MOST_BYTES = 500 * 1024 * 1024;
 const MOST_CLIPS = 8;
@@ -20,6 +22,7 @@ const REFUSALS = {
 export type View = Schemas["ClipIn"]["view"];
 
 interface About extends Record<string, unknown> {
+  for: string; // a student's id, or the shelf; of a request link the server knows
   view: View;
   capture: string;
   mirrored: boolean;
@@ -45,8 +48,10 @@ export interface Arriving {
  * Clips on their way to the server, piece by piece: a dropped connection goes on by itself, and a file
  * chosen again after a closed tab goes on where it stopped.
  */
-export function useClipUploads(endpoint: string, firstView: View = "face_on") {
+export function useClipUploads(endpoint: string, whom = SHELF, firstView: View = "face_on") {
   const uppy = useMemo(() => createUppy(endpoint), [endpoint]);
+  const shown = useRef(whom);
+  shown.current = whom;
   const [files, setFiles] = useState<Sent[]>([]);
   const [refused, setRefused] = useState<string[]>([]);
   const kept = useRef(false);
@@ -76,7 +81,7 @@ export function useClipUploads(endpoint: string, firstView: View = "face_on") {
       setRefused([]);
       for (const file of chosen) {
         const view = uppy.getFiles().length % 2 === 0 ? firstView : other;
-        const about: About = { view, capture: "", mirrored: false };
+        const about: About = { for: shown.current, view, capture: "", mirrored: false };
         try {
           uppy.addFile({ name: file.name, type: file.type, data: file, meta: about as Meta });
         } catch {
@@ -98,7 +103,7 @@ export function useClipUploads(endpoint: string, firstView: View = "face_on") {
       (uppy.getFiles() as Sent[]).map((file) => ({
         upload_id: uploadId(file) ?? "",
         view: file.meta.view,
-        capture_fps: file.meta.capture ? Number(file.meta.capture) : null,
+        capture_fps: file.meta.capture ? typed(file.meta.capture) : null,
         flipped: file.meta.mirrored,
       })),
     /** Take the files off the list that the server refused and forgot. */
@@ -133,7 +138,7 @@ function createUppy(endpoint: string) {
     chunkSize: PIECE_BYTES,
     retryDelays: RETRY_MS,
     removeFingerprintOnSuccess: true,
-    allowedMetaFields: ["name"],
+    allowedMetaFields: ["name", "for"],
     headers: () => ({ "X-CSRFToken": csrfToken() }),
   });
   return uppy;

@@ -1,9 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { type Reference, shelfQuery, stillOf } from "../api/queries";
+import { useRemoval } from "../bin/useBin";
 import { ClipCard } from "../parts/ClipCard";
 import { Field } from "../parts/Field";
 import { Empty, Page } from "../parts/Page";
@@ -14,6 +15,7 @@ import { ClipPicker } from "../send/ClipPicker";
 import { useClipUploads } from "../send/clipUploads";
 import { HandInButton } from "../send/HandInButton";
 import { useHandIn } from "../send/useHandIn";
+import { SHELF } from "../send/whom";
 
 /** The reference swings to compare with. */
 export function Shelf() {
@@ -41,11 +43,12 @@ export function Shelf() {
 }
 
 function ReferenceCard({ reference }: { reference: Reference }) {
-  const queries = useQueryClient();
-  const remove = useMutation({
-    mutationFn: () => got(api.DELETE("/api/shelf/{id}", { params: { path: { id: reference.id } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["shelf"] }),
-  });
+  const remove = useRemoval(
+    "swing",
+    reference.name,
+    () => got(api.DELETE("/api/shelf/{id}", { params: { path: { id: reference.id } } })),
+    reference.swing_id,
+  );
   const clip = reference.clips[0];
   return (
     <li className="plate flex gap-3 border-l-4 border-l-slate p-3">
@@ -77,6 +80,7 @@ function ReferenceCard({ reference }: { reference: Reference }) {
           )}
           <AddView
             swingId={reference.swing_id}
+            whom={SHELF}
             title={reference.name}
             clips={reference.clips}
             refreshes="shelf"

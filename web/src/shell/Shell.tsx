@@ -1,18 +1,24 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { LogOut } from "lucide-react";
-import { Navigate, NavLink, Outlet, useLocation } from "react-router";
-import { ApiError, api, got } from "../api/client";
+import { useEffect, useState } from "react";
+import { Link, Navigate, NavLink, Outlet, useLocation } from "react-router";
+import { ApiError, api, got, type Schemas } from "../api/client";
 import { meQuery } from "../api/queries";
 import { signOut } from "../api/session";
+import { onTaken, openOutbox } from "../outbox";
 import { Trouble } from "../parts/Trouble";
 import { Wordmark } from "../parts/Wordmark";
 import type { Units } from "../units";
+import { ConnectionNote } from "./ConnectionNote";
+import { OutboxNotes, SavingWord } from "./OutboxNotes";
+import { UndoNote } from "./UndoNote";
 
 const PLACES = [
   ["/inbox", "Inbox"],
   ["/students", "Students"],
   ["/shelf", "Shelf"],
   ["/lessons", "Lessons"],
+  ["/bin", "Bin"],
 ] as const;
 
 /** The frame around every screen of a signed-in instructor. */
@@ -20,8 +26,10 @@ export function Shell() {
   const me = useQuery(meQuery);
   const here = useLocation();
   const queries = useQueryClient();
-  if (me.error instanceof ApiError && (me.error.status === 401 || me.error.status === 403))
-    return <Navigate to={`/sign-in?next=${encodeURIComponent(here.pathname)}`} replace />;
+  const ready = useOpenOutbox(me.data?.id);
+  useTakenLessons();
+  if (me.error instanceof ApiError && (me.error.status === 401 || me.error.status === 403) && !me.data)
+    return <Navigate to={`/sign-in?next=${encodeURIComponent(here.pathname + here.search)}`} replace />;
   const leave = async () => {
     await signOut();
     queries.clear();
@@ -48,8 +56,11 @@ export function Shell() {
           ))}
         </nav>
         <div className="ml-auto flex items-center gap-3 text-sm">
+          <SavingWord />
           <UnitsChoice units={me.data?.units ?? "cm"} />
-          <span className="hidden sm:inline">{me.data?.name}</span>
+          <Link to="/account" className="hidden hover:underline sm:inline">
+            {me.data?.name}
+          </Link>
           <button
             type="button"
             className="btn btn-ghost btn-sm btn-square text-paper hover:text-pine"
@@ -60,10 +71,39 @@ export function Shell() {
           </button>
         </div>
       </header>
+      <ConnectionNote kept="What you do here is kept and sent when it is back." />
+      <OutboxNotes />
       <main id="main" className="min-h-0 flex-1 overflow-auto" tabIndex={-1}>
-        {me.error ? <Trouble error={me.error} /> : me.data && <Outlet />}
+        {me.error && !me.data && <Trouble error={me.error} retry={me.refetch} />}
+        {me.data && ready && <Outlet />}
       </main>
+      <UndoNote />
     </div>
+  );
+}
+
+/** Whether what this user left unsent in this browser lies ready. */
+function useOpenOutbox(user: string | undefined): boolean {
+  const [opened, setOpened] = useState<string>();
+  useEffect(() => {
+    if (user) void openOutbox(user).then(() => setOpened(user));
+  }, [user]);
+  return user !== undefined && opened === user;
+}
+
+/** Lessons as the server answers them to words and frames that it took, on whatever screen that happens. */
+function useTakenLessons(): void {
+  const queries = useQueryClient();
+  useEffect(
+    () =>
+      onTaken((_, posts, answer) => {
+        if (posts[0]?.kind === "edit") return;
+        const lesson = answer as Schemas["LessonOut"];
+        queries.setQueryData(["lesson", lesson.id], lesson);
+        void queries.invalidateQueries({ queryKey: ["sheet-preview", lesson.id] });
+        void queries.invalidateQueries({ queryKey: ["lessons"] });
+      }),
+    [queries],
   );
 }
 

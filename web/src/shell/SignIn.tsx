@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { useNavigate, useSearchParams } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import { signIn } from "../api/session";
 import { Field } from "../parts/Field";
 import { Trouble } from "../parts/Trouble";
@@ -50,6 +50,9 @@ export function SignIn() {
         <button type="submit" className="btn btn-primary mt-4 w-full" disabled={busy}>
           Sign in
         </button>
+        <Link to="/forgotten" className="link mt-4 block text-sm">
+          Forgotten the password?
+        </Link>
       </form>
     </main>
   );

@@ -48,7 +48,7 @@ function Link({ student }: { student: Student }) {
         <>
           <p className="text-sm">
             Whoever has this link can send clips for {student.name}, and see nothing of your practice. Made{" "}
-            {when(request.made_at)}.
+            {when(request.made_at)}; it runs out on {new Date(request.expires_at).toLocaleDateString()}.
           </p>
           <p className="num my-3 text-sm break-all" data-testid="request-link">
             {request.link}

@@ -4,7 +4,7 @@ import { api, got, type Schemas } from "../api/client";
 import { meQuery, type Student, schoolsQuery } from "../api/queries";
 import { Field } from "../parts/Field";
 import { Trouble } from "../parts/Trouble";
-import { metres, shown } from "../units";
+import { metres, shown, typed } from "../units";
 
 /** Add a student, or change one. */
 export function StudentForm({ student, done }: { student?: Student; done: (saved?: Student) => void }) {
@@ -30,7 +30,7 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
       name: String(form.get("name")).trim(),
       email: String(form.get("email")).trim(),
       hand: form.get("hand") as Student["hand"],
-      stature_m: stature ? metres(Number(stature), units) : null,
+      stature_m: stature ? metres(typed(stature), units) : null,
       school: form.get("school") as Student["school"],
       history: String(form.get("history")).trim(),
       minor,
@@ -59,9 +59,9 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
         <input
           className="input num w-full"
           name="stature"
-          type="number"
-          step="any"
-          min={1}
+          inputMode="decimal"
+          pattern="[0-9]+([.,][0-9]+)?"
+          title="A number, such as 240 or 156,5"
           defaultValue={stature}
         />
       </Field>

@@ -1,7 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { Plus } from "lucide-react";
+import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
+import { api, got } from "../api/client";
 import { meQuery, type Student, schoolsQuery, studentsQuery } from "../api/queries";
+import { useRemoval } from "../bin/useBin";
 import { Empty, Page } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
@@ -50,6 +52,7 @@ export function Students() {
                 Change<span className="sr-only"> {student.name}</span>
               </button>
               <AskForSwing student={student} />
+              <RemoveStudent student={student} />
             </div>
           </li>
         ))}
@@ -60,5 +63,25 @@ export function Students() {
         </Sheet>
       )}
     </Page>
+  );
+}
+
+function RemoveStudent({ student }: { student: Student }) {
+  const remove = useRemoval(
+    "student",
+    `${student.name}, with swings and lessons,`,
+    () => got(api.DELETE("/api/students/{id}", { params: { path: { id: student.id } } })),
+    student.id,
+  );
+  return (
+    <button
+      type="button"
+      className="btn btn-ghost btn-xs"
+      aria-label={`Remove ${student.name}`}
+      disabled={remove.isPending}
+      onClick={() => remove.mutate()}
+    >
+      <Trash2 size={14} aria-hidden />
+    </button>
   );
 }

@@ -1,5 +1,5 @@
 import { type FormEvent, useEffect, useState } from "react";
-import { metres, shown, type Units } from "../../units";
+import { metres, shown, typed, type Units } from "../../units";
 import { type Hand, momentWords, READING_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
@@ -34,7 +34,7 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
     edit(side, { kind: "mat", value: { ...mat, along_m, across_m } });
   const keep = (event?: FormEvent) => {
     event?.preventDefault();
-    const [a, b] = [metres(Number(along), units), metres(Number(across), units)];
+    const [a, b] = [metres(typed(along), units), metres(typed(across), units)];
     const unchanged = Math.abs(a - mat.along_m) < 5e-4 && Math.abs(b - mat.across_m) < 5e-4;
     if (a > 0 && a <= 20 && b > 0 && b <= 20) {
       if (!unchanged) size(a, b);

@@ -1,4 +1,5 @@
 import { type FormEvent, useEffect, useState } from "react";
+import { typed } from "../../units";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
 import type { Facts } from "../edits";
@@ -57,11 +58,11 @@ function Metres(props: {
   const [text, setText] = useState("");
   useEffect(() => setText(value === null ? "" : value.toFixed(2)), [value]);
   const done = () => {
-    const typed = Number(text.replace(",", "."));
+    const said = typed(text);
     if (text === "") {
       if (value !== null) keep(null);
-    } else if (typed >= low && typed <= high) {
-      if (typed !== value) keep(typed);
+    } else if (said >= low && said <= high) {
+      if (said !== value) keep(said);
     } else setText(value === null ? "" : value.toFixed(2));
   };
   return (

@@ -1,5 +1,5 @@
 import { type FormEvent, useEffect, useState } from "react";
-import { metres, shown, type Units } from "../../units";
+import { metres, shown, typed, type Units } from "../../units";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
 import type { Calibration } from "../edits";
@@ -22,7 +22,7 @@ export function KnownLengthPanel(props: { side: Side; state: SideState; known: C
   const change = (value: Partial<Calibration>) =>
     edit(side, { kind: "calibration", value: { ...known, ...value } });
   const keepLength = () => {
-    const value = metres(Number(length), units);
+    const value = metres(typed(length), units);
     if (value > 0 && value <= 20) change({ length_m: value });
     else setLength(shown(known.length_m, "m", units).toFixed(1));
   };

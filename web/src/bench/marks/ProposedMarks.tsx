@@ -71,8 +71,9 @@ export function TakeProposed({ side, marks }: { side: Side; marks: Mark[] }) {
   const meant = tool && inHand.length ? inHand : marks;
   const take = (taken: Mark[]) => {
     set({ active: side });
+    // They lie on the stage and were looked at; their places are still a machine's.
     for (const { name, frame, x, y, sd_px } of taken)
-      edit(side, { kind: "mark", name, frame, place: { x, y, sd_px, source: "proposed" } });
+      edit(side, { kind: "mark", name, frame, place: { x, y, sd_px, source: "accepted" } });
     if (tool || round) advance();
   };
   const onEnter = (shift: boolean) => take(shift ? marks : meant);

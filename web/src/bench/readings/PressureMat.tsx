@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, got, type Schemas } from "../../api/client";
+import { typed } from "../../units";
 import { useBench, useBenchStore } from "../benchContext";
 import type { Side } from "../benchState";
 
@@ -104,7 +105,7 @@ function FileForm({ keep, busy, leave }: FileFormProps) {
   const [trouble, setTrouble] = useState("");
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const impact_s = impact.trim() === "" ? null : Number(impact.replace(",", "."));
+    const impact_s = impact.trim() === "" ? null : typed(impact);
     if (!file) setTrouble("Choose a file.");
     else if (file.size > MOST_BYTES) setTrouble(`${file.name} is larger than 2 MB: cut out the swing.`);
     else if (impact_s !== null && !Number.isFinite(impact_s)) setTrouble(`Impact: “${impact}” is no number.`);

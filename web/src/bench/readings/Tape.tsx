@@ -1,5 +1,5 @@
 import { memo } from "react";
-import { type Units, withError } from "../../units";
+import { type Units, withErrorOrNothing } from "../../units";
 import { direction, momentWords, READING_WORDS, SAID_WORDS, SIGNED } from "../../words";
 import type { Reading } from "../benchState";
 import { type Past, TapeDetail } from "./TapeDetail";
@@ -37,7 +37,9 @@ export const Tape = memo(function Tape({ reading, reference, past, open, units, 
           <span className="flex items-center gap-1.5 text-sm font-medium">
             <Standing of={given ? reading.standing : null} />
             <span>
-              {word} <span className="font-normal opacity-80">{momentWords(reading.at).toLowerCase()}</span>
+              {word}
+              {given && reading.provisional && <em className="text-xs font-normal"> provisional</em>}{" "}
+              <span className="font-normal opacity-80">{momentWords(reading.at).toLowerCase()}</span>
             </span>
             <span className="sr-only">: </span>
           </span>
@@ -45,7 +47,7 @@ export const Tape = memo(function Tape({ reading, reference, past, open, units, 
             <span className="num shrink-0 text-sm font-semibold whitespace-nowrap">
               {reading.said
                 ? SAID_WORDS[reading.said]
-                : withError(value, u95, reading.unit, units, SIGNED.has(reading.reading))}
+                : withErrorOrNothing(value, u95, reading.unit, units, SIGNED.has(reading.reading))}
               <span className="sr-only">
                 , {direction(reading.reading, value, reading.sign)}. {standingWords(reading.standing)}
               </span>
@@ -127,10 +129,21 @@ function TapePicture(props: {
         </g>
       )}
       <g stroke="#C4572E" fill="#C4572E">
-        <line x1={x(value - u95)} x2={x(value + u95)} y1={8} y2={8} strokeWidth={2} />
+        <line
+          x1={x(value - u95)}
+          x2={x(value + u95)}
+          y1={8}
+          y2={8}
+          strokeWidth={2}
+          strokeDasharray={reading.provisional ? "3 3" : undefined}
+        />
         <line x1={x(value - u95)} x2={x(value - u95)} y1={4.5} y2={11.5} strokeWidth={1.4} />
         <line x1={x(value + u95)} x2={x(value + u95)} y1={4.5} y2={11.5} strokeWidth={1.4} />
-        <path d={`M${x(value)} 17l-5 -11h10z`} stroke="none" />
+        {reading.provisional ? (
+          <path d={`M${x(value)} 17l-5 -11h10z`} fill="none" strokeWidth={1.3} strokeDasharray="2.5 2" />
+        ) : (
+          <path d={`M${x(value)} 17l-5 -11h10z`} stroke="none" />
+        )}
       </g>
       {other?.value != null && other.u95 != null && (
         <g stroke="#2F5D8A" fill="#2F5D8A">

@@ -22,6 +22,12 @@ export function TapeDetail({ reading, past, units }: Props) {
   return (
     <div className="grid gap-1 bg-base-200 px-2 py-1.5 text-xs">
       <p>{reading.method}</p>
+      {reading.provisional && (
+        <p>
+          Provisional: a machine followed or proposed a mark of it that nobody has looked at. It stays out of
+          a lesson until you ask for it.
+        </p>
+      )}
       <p>
         {reading.sign}
         {reading.unit === "ratio" && " · 1 is 100 %"}

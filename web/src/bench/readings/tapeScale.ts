@@ -10,7 +10,15 @@ export interface TapeScale {
 
 const STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 25, 50, 100, 200, 500];
 const WANTED_TICKS = 6;
-const LEAST_ROOM: Record<Unit, number> = { m: 0.5, ratio: 5, deg: 2, s: 10, hours: 0.2, sd: 0.5 };
+const LEAST_ROOM: Record<Unit, number> = {
+  m: 0.5,
+  ratio: 5,
+  to_one: 0.2,
+  deg: 2,
+  s: 10,
+  hours: 0.2,
+  sd: 0.5,
+};
 
 /** A stretch of tape that shows all of the given core values with a little room, on round ticks. */
 export function tapeScale(values: number[], unit: Unit, units: Units): TapeScale {

@@ -1,0 +1,80 @@
+import { api, detail, type Schemas, said } from "../api/client";
+import { connectionLost } from "../api/connection";
+import type { SentEdit } from "../bench/edits";
+import type { Item, Outcome } from "./outbox";
+
+/** What goes to the server through the outbox. Each may arrive twice, and is done once. */
+export type Post =
+  | { kind: "edit"; clipId: string; edit: SentEdit }
+  | { kind: "lesson"; lessonId: string; change: Schemas["LessonChange"] }
+  | { kind: "frame"; lessonId: string; frameId: string; change: Schemas["LessonFrameChange"] }
+  | { kind: "pick"; swingId: string; frame: Schemas["LessonFrameIn"] };
+
+export const clipLane = (clipId: string) => `clip ${clipId}`;
+export const lessonLane = (lessonId: string) => `lesson ${lessonId}`;
+
+/** Edits of a clip go together; words one by one. */
+export const goesTogether = (lane: string) => lane.startsWith("clip ");
+
+/** Which version of a clip is shown: the server says what somebody else has changed since. */
+export type SeenOf = (clipId: string) => number | null;
+
+type Answer = { data?: unknown; error?: unknown; response: Response };
+
+/** Delivers items of one lane, and says how that ended. */
+export async function deliver(items: Item<Post>[], seenOf: SeenOf): Promise<Outcome> {
+  const first = items[0]?.post;
+  if (!first) return { kind: "taken", answer: null };
+  try {
+    return outcomeOf(await sent(first, items, seenOf));
+  } catch {
+    connectionLost();
+    return { kind: "later", because: "offline", reason: "The server cannot be reached." };
+  }
+}
+
+// A page that is left lets short requests finish; browsers bound their size.
+const KEPT_ALIVE_CHARACTERS = 50_000;
+
+async function sent(first: Post, items: Item<Post>[], seenOf: SeenOf): Promise<Answer> {
+  const keepalive = JSON.stringify(items).length < KEPT_ALIVE_CHARACTERS;
+  if (first.kind === "edit") {
+    const edits = items.flatMap(({ post }) => (post.kind === "edit" ? [post.edit] : []));
+    return api.POST("/api/clips/{id}/edits", {
+      params: { path: { id: first.clipId } },
+      body: { edits, seen: seenOf(first.clipId) },
+      keepalive,
+    });
+  }
+  if (first.kind === "lesson")
+    return api.PATCH("/api/lessons/{id}", {
+      params: { path: { id: first.lessonId } },
+      body: first.change,
+      keepalive,
+    });
+  if (first.kind === "frame")
+    return api.PATCH("/api/lessons/{id}/frames/{frame_id}", {
+      params: { path: { id: first.lessonId, frame_id: first.frameId } },
+      body: first.change,
+      keepalive,
+    });
+  const opened = await api.POST("/api/swings/{swing_id}/lesson", {
+    params: { path: { swing_id: first.swingId } },
+  });
+  if (!opened.data) return opened;
+  return api.POST("/api/lessons/{id}/frames", {
+    params: { path: { id: opened.data.id } },
+    body: first.frame,
+  });
+}
+
+/** What an answer means for the items it is about. */
+export function outcomeOf({ data, error, response: { ok, status } }: Answer): Outcome {
+  if (ok) return { kind: "taken", answer: data };
+  const reason = detail(error) ?? said(status);
+  if (status === 401 || status === 403) return { kind: "later", because: "signed-out", reason };
+  // 429 and 503 ask for patience; 502 and 504 are a proxy's word for a server that is away; 507 is a full disk.
+  if ([429, 502, 503, 504].includes(status)) return { kind: "later", because: "offline", reason };
+  if (status >= 500) return { kind: "later", because: "trouble", reason };
+  return { kind: "refused", reason };
+}
