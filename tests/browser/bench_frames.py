@@ -21,7 +21,7 @@ from tests.video import strip_clips
 from tropometer.golfer.formats import Recording, write
 from tropometer.server.bench.models import Swing
 from tropometer.server.clips.models import Clip
-from tropometer.server.demo.management.commands.load_demo import put_marks
+from tropometer.server.demo.management.commands.load_demo import put_on
 from tropometer.server.shelf.models import ReferenceSwing
 
 STEPS, SEEKS = 120, 80
@@ -197,7 +197,7 @@ class FrameBench(BrowserCase):
         """Stepping with a reference beside, both linked by their pegs."""
         model = Swing.objects.create(instructor=self.owner, reference_hand="right", club="7 iron")
         ReferenceSwing.objects.create(instructor=self.owner, swing=model, name="Range model")
-        put_marks(self.clip_from(DEMO_CLIPS / "model_loaded_face.mp4", model), "model_loaded_face")
+        put_on(self.clip_from(DEMO_CLIPS / "model_loaded_face.mp4", model), "model_loaded_face", whole=False)
         page.goto(f"/bench/{swing_id}")
         StageDriver(page).wait_drawn()
         StageDriver(page, "reference").wait_drawn()

@@ -8,9 +8,10 @@ from playwright.sync_api import Page, expect
 from tests.browser.base import BrowserCase, StageDriver
 from tests.swings import DEMO_CLIPS, ROOT
 from tropometer.server.bench.models import Peg
-from tropometer.server.demo.management.commands.load_demo import put_marks
+from tropometer.server.demo.management.commands.load_demo import put_on
 from tropometer.server.lessons.models import Lesson
-from tropometer.server.lessons.services import add_frame, send
+from tropometer.server.lessons.sending import send
+from tropometer.server.lessons.services import add_frame
 
 AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()
 
@@ -32,8 +33,11 @@ class AccessibleTests(BrowserCase):
         page.goto("/sign-in")
         expect(page.get_by_role("button", name="Sign in")).to_be_visible()
         check_axe(self, page, "sign in")
+        for path in ("/forgotten", "/new-password/some-key"):
+            page.goto(path)
+            check_axe(self, page, path)
         clip = self.student_clip(DEMO_CLIPS / "tobin_first_face.mp4")
-        put_marks(clip, "tobin_first_face")
+        put_on(clip, "tobin_first_face", whole=False)
         lesson = Lesson.objects.create(instructor=self.owner, swing=clip.swing, drill="wall_behind_seat")
         add_frame(lesson, clip.pk, Peg.objects.get(clip=clip, name="top").frame, "Look here.")
         self.sign_in()
@@ -43,6 +47,8 @@ class AccessibleTests(BrowserCase):
             ("/shelf", "Shelf of reference swings"),
             ("/lessons", "Lessons"),
             (f"/lessons/{lesson.pk}", "Lesson for Tobin Farrow"),
+            ("/bin", "Bin"),
+            ("/account", "Account"),
             ("/nowhere", "Nothing is kept at this address"),
         ]:
             page.goto(path)
@@ -58,6 +64,9 @@ class AccessibleTests(BrowserCase):
         page.keyboard.press("?")
         check_axe(self, page, "keys")
         send(lesson)
+        page.goto(f"/lessons/{lesson.pk}")
+        expect(page.get_by_role("button", name="Take it back")).to_be_visible()
+        check_axe(self, page, "sent lesson")
         page.goto(f"/l/{lesson.token}")
         expect(page.get_by_text("Look here.")).to_be_visible()
         check_axe(self, page, "student page")

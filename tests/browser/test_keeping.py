@@ -33,7 +33,7 @@ class KeepingTests(BrowserCase):
         self.context.set_offline(True)
         page.keyboard.press("a")
         self.put(driver, "2", 660)
-        expect(page.get_by_role("alert")).to_contain_text("No connection. Your marks are kept here")
+        expect(page.get_by_role("alert")).to_contain_text("No connection. What you do here is kept")
         self.put(driver, "3", 590)
         self.assertEqual(Mark.objects.count(), 0)
         self.context.set_offline(False)

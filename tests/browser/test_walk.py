@@ -14,9 +14,10 @@ from django.test import override_settings
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.base import PASSWORD, BrowserCase, StageDriver, mark_all
+from tests.server.test_sending import run_mail
 from tests.swings import DEMO_CLIPS, ROOT, true_reading, truth
 from tropometer.server.bench.models import Swing
-from tropometer.server.demo.management.commands.load_demo import put_marks
+from tropometer.server.demo.management.commands.load_demo import put_on
 from tropometer.server.shelf.models import ReferenceSwing
 from tropometer.standins.mail import Folder, serve_page
 
@@ -35,7 +36,7 @@ class WalkTests(BrowserCase):
         super().setUp()
         model = Swing.objects.create(instructor=self.owner, reference_hand="right", club="7 iron")
         ReferenceSwing.objects.create(instructor=self.owner, swing=model, name="Range model")
-        put_marks(self.clip_from(DEMO_CLIPS / f"{MODEL}.mp4", model), MODEL)
+        put_on(self.clip_from(DEMO_CLIPS / f"{MODEL}.mp4", model), MODEL, whole=False)
         self.start_worker()
         self.mail_page = self.start_mail()
 
@@ -235,6 +236,11 @@ class WalkTests(BrowserCase):
         expect(preview).to_contain_text("Let the right (front) foot turn out")
         page.get_by_role("button", name="Send to ilse@skerrow.example").click()
         expect(page.get_by_text("Not read yet.")).to_be_visible()
+        page.get_by_role("button", name="Take it back").click()
+        expect(page.get_by_label("Opening words")).to_have_value("Good posture. One thing for two weeks.")
+        page.get_by_role("button", name="Send to ilse@skerrow.example").click()
+        expect(page.get_by_role("button", name="Take it back")).to_be_visible()
+        run_mail()
         mails = urllib.request.urlopen(self.mail_page, timeout=5).read().decode()
         self.assertIn("To ilse@skerrow.example", mails)
         link = re.search(r'href="([^"]+/l/[^"]+)"', mails)

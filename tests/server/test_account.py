@@ -15,8 +15,8 @@ from tropometer.server.people.models import User
 AUTH = "/_allauth/browser/v1"
 PASSWORD = "skerrow-island"
 CLOSED = (
-    "auth/signup", "account/email", "account/phone", "auth/email/verify", "auth/code/request", "auth/code/confirm",
-    "auth/phone/verify", "account/providers", "auth/2fa/authenticate",
+    "auth/signup", "account/email", "account/phone", "auth/email/verify", "auth/code/request",
+    "auth/code/confirm", "auth/phone/verify", "account/providers", "auth/2fa/authenticate",
 )  # fmt: skip
 
 

@@ -14,6 +14,7 @@ import { Inbox } from "./inbox/Inbox";
 import { LessonDesk } from "./lesson/LessonDesk";
 import { Lessons } from "./lesson/Lessons";
 import { StudentPage } from "./lesson/StudentPage";
+import { Broken } from "./shell/Broken";
 import { NotHere } from "./shell/NotHere";
 import { Shell } from "./shell/Shell";
 import { SignIn } from "./shell/SignIn";
@@ -40,6 +41,7 @@ const router = createBrowserRouter([
   { path: "/s/:token", lazy: async () => ({ Component: (await import("./send/RequestPage")).RequestPage }) },
   {
     element: <Shell />,
+    errorElement: <Broken />,
     children: [
       { index: true, element: <Navigate to="/inbox" replace /> },
       { path: "inbox", element: <Inbox /> },

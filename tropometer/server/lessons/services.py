@@ -20,6 +20,7 @@ from tropometer.server.clips.services import clip_of, still
 from tropometer.server.lessons.drills import DRILLS
 from tropometer.server.lessons.models import Lesson, LessonFrame
 from tropometer.server.lessons.states import NotNow, must_be_draft
+from tropometer.swing.names import CHECKPOINTS
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
@@ -132,7 +133,7 @@ def take_out(lesson: Lesson, frame_id: UUID) -> None:
 def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dict[str, Any]:
     state = measured(swing)
     on_clip = next(found for found in state["clips"] if found["clip_id"] == clip.pk)
-    pegs = {peg.name: peg.frame for peg in on_clip["pegs"]}
+    pegs = {peg.name: peg.frame for peg in on_clip["pegs"] if peg.name in CHECKPOINTS}
     here = next((name for name, pegged in pegs.items() if pegged == frame), "")
     gauges = [
         {

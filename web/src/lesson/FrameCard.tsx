@@ -1,6 +1,6 @@
 import { ArrowDown, ArrowUp, Trash2 } from "lucide-react";
 import { type Units, withError } from "../units";
-import { CHECKPOINT_WORDS, type Checkpoint, READING_WORDS, SIGNED } from "../words";
+import { momentWords, READING_WORDS, SIGNED } from "../words";
 import { DrawnFrame } from "./DrawnFrame";
 import type { Actions, Frame, Lesson } from "./useLessonActions";
 import { useSavedText } from "./useSavedText";
@@ -17,7 +17,7 @@ interface Props {
 /** A frame of a lesson on the desk: its words, its place, and which of its values the student is shown. */
 export function FrameCard({ lesson, frame, place, last, units, actions }: Props) {
   const { drawn } = frame;
-  const moment = drawn.checkpoint ? CHECKPOINT_WORDS[drawn.checkpoint as Checkpoint] : "between pegs";
+  const moment = drawn.checkpoint ? momentWords(drawn.checkpoint) : "between pegs";
   const words = useSavedText(frame.words, {
     lessonId: lesson.id,
     subject: `words ${frame.id}`,

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { fromImpact, number, unitSign } from "../units";
-import { CHECKPOINT_WORDS, type Checkpoint, forHand, forStudent, gaugeForStudent } from "../words";
+import { forHand, forStudent, gaugeForStudent, momentWords } from "../words";
 import { DrawnFrame } from "./DrawnFrame";
 
 type LessonSheet = Schemas["LessonSheet"];
@@ -51,9 +51,7 @@ function Paragraphs({ text }: { text: string }) {
 function FramePart({ frame, sheet, src }: { frame: Frame; sheet: LessonSheet; src: string }) {
   const { drawn } = frame;
   const mine = drawn.whose === "student";
-  const moment = drawn.checkpoint
-    ? CHECKPOINT_WORDS[drawn.checkpoint as Checkpoint]
-    : fromImpact(drawn.time_from_impact_s);
+  const moment = drawn.checkpoint ? momentWords(drawn.checkpoint) : fromImpact(drawn.time_from_impact_s);
   return (
     <section className="mt-6">
       <h2 className="mb-2 flex items-center gap-2 font-semibold">

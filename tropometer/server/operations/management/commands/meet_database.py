@@ -22,7 +22,7 @@ class Command(BaseCommand):
         ]
         if unknown:
             raise CommandError(
-                f"This database was made by another Tropometer (it knows {unknown[0]}, and this one does not). "
+                f"This database was made by another Tropometer: it knows {unknown[0]}, this one does not. "
                 "Its data cannot be carried over. ./tropo set-aside moves database and media away, so that "
                 "this one starts with empty ones; the old Tropometer still opens what was set aside."
             )

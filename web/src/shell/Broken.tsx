@@ -1,0 +1,19 @@
+import { useRouteError } from "react-router";
+
+/** A screen that broke says so, and what is safe. */
+export function Broken() {
+  const error = useRouteError();
+  return (
+    <main className="mx-auto max-w-lg p-8">
+      <h1 className="text-2xl font-semibold">This screen broke</h1>
+      <p className="my-3">
+        What you did is kept. Load the page anew; if it breaks again, tell whoever runs this server what
+        stands here:
+      </p>
+      <p className="num my-3 text-sm break-words">{error instanceof Error ? error.message : String(error)}</p>
+      <button type="button" className="btn btn-primary" onClick={() => window.location.reload()}>
+        Load anew
+      </button>
+    </main>
+  );
+}

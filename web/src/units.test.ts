@@ -1,0 +1,23 @@
+import { expect, test } from "vitest";
+import { number, typed, withError, withErrorOrNothing } from "./units";
+
+test("a number is read as it was typed, with a point or a comma", () => {
+  expect(["156,5", "156.5", " 1.2 ", "−3", "7."].map(typed)).toEqual([156.5, 156.5, 1.2, -3, 7]);
+  expect(["", "abc", "1,2,3", "1.2.3", "12cm"].map(typed)).toEqual(Array(5).fill(Number.NaN));
+});
+
+test("tempo is said as it is spoken, shares in per cent", () => {
+  expect(withError(3.46, 0.31, "to_one", "cm")).toBe("3.5 ± 0.3 to 1");
+  expect(withError(0.62, 0.03, "ratio", "cm")).toBe("62 ± 3 %");
+});
+
+test("a time that is too unsure says that it tells nothing", () => {
+  expect(withErrorOrNothing(-0.156, 0.627, "s", "cm", true)).toBe("cannot be told (± 627 ms)");
+  expect(withErrorOrNothing(-0.156, 0.02, "s", "cm", true)).toBe("−156 ± 20 ms");
+  expect(withErrorOrNothing(-0.9, 0.3, "s", "cm", true)).toBe("−900 ± 300 ms");
+});
+
+test("lengths follow the chosen units; nothing has no sign", () => {
+  expect(number(0.0254, "m", "in")).toBe("1.0");
+  expect(number(-0.0001, "m", "cm", true)).toBe("0.0");
+});
