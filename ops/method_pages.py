@@ -238,7 +238,7 @@ def sequence(known: dict[str, Any]) -> str:
     lanes = list(reversed(known["times_s"]["starts"].items()))
 
     def x(second: float) -> float:
-        return 190 + (second - top) * 1150
+        return 190.0 + float(second - top) * 1150
 
     drawn = [words((10, 20), "each starts toward the target; the cord is the top, the dashed line impact")]
     for i, (part, start) in enumerate(lanes):

@@ -38,6 +38,7 @@ else
   [ -d "$base" ] || install -d -m 700 "$base"
   as() { (cd / && exec "$@"); }
 fi
+base=$(readlink -f "$base") # by a way that its owner can go
 data=$base/data log=$base/log port_file=$base/port password_file=$base/password
 bin=$(newest_bin)
 major=$(as cat "$data/PG_VERSION" 2>/dev/null || true)

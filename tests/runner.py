@@ -40,7 +40,8 @@ class CountingRunner(DiscoverRunner):
 
     def suite_result(self, suite: TestSuite, result: TextTestResult, **kwargs: Any) -> int:
         """Count each test once, whatever went wrong in it or around it."""
-        failed_tests, failed_setups = set(), set()
+        failed_tests: set[str] = set()
+        failed_setups: set[str] = set()
         for case, _ in [*result.failures, *result.errors]:
             test = getattr(case, "test_case", case)  # a subTest counts for its test
             # what breaks in setUpClass is not among the tests that ran

@@ -9,7 +9,7 @@ from unittest import TestCase
 from ops import method_pages
 from tests.swings import ROOT
 from tropometer.swing import readings  # noqa: F401  they register themselves
-from tropometer.swing.read import OTHERS
+from tropometer.swing.read import OTHERS, group_of
 from tropometer.swing.reading import KINDS
 
 BIN = Path(sys.executable).parent
@@ -39,8 +39,8 @@ class HouseTests(TestCase):
         }
         for family, page in pages.items():
             self.assertEqual(page, method_pages.written(family), "run ./tropo method")
-        for name, kind in {**KINDS, **OTHERS}.items():
-            self.assertIn(f"`{name}`", pages[kind.group])
+        for name in {**KINDS, **OTHERS}:
+            self.assertIn(f"`{name}`", pages[group_of(name)])
 
     def test_web_lint_and_format(self) -> None:
         self.check(NODE_BIN / "biome", "ci", "--error-on-warnings", ".", cwd=WEB)

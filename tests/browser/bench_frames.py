@@ -21,7 +21,7 @@ from tests.video import strip_clips
 from tropometer.golfer.formats import Recording, write
 from tropometer.server.bench.models import Swing
 from tropometer.server.clips.models import Clip
-from tropometer.server.demo.management.commands.load_demo import put_on
+from tropometer.server.demo.drawn import put_on
 from tropometer.server.shelf.models import ReferenceSwing
 
 STEPS, SEEKS = 120, 80

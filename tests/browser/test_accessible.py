@@ -8,7 +8,7 @@ from playwright.sync_api import Page, expect
 from tests.browser.base import BrowserCase, StageDriver
 from tests.swings import DEMO_CLIPS, ROOT
 from tropometer.server.bench.models import Peg
-from tropometer.server.demo.management.commands.load_demo import put_on
+from tropometer.server.demo.drawn import put_on
 from tropometer.server.lessons.models import Lesson
 from tropometer.server.lessons.sending import send
 from tropometer.server.lessons.services import add_frame

@@ -7,13 +7,14 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.base import BrowserCase, StageDriver
 from tests.video import strip_clips
+from tropometer.golfer import strip
 from tropometer.server.bench.models import Peg, Swing
 from tropometer.server.clips.models import Clip
 from tropometer.server.shelf.models import ReferenceSwing
 
 COUNT = 120
 VISITS = 60
-BITS = [strip_clips.strip.BLOCK_PX, 8, 16]
+BITS = [strip.BLOCK_PX, 8, 16]
 STRIP_OF = """const stripOf = (side, [block, margin, bits]) => {
   const stage = document.querySelector(`section[data-side=${side}]`);
   const canvas = stage.querySelector("canvas[data-drawn]");
@@ -115,7 +116,7 @@ class FrameTests(BrowserCase):
         ReferenceSwing.objects.create(instructor=self.owner, swing=model, name="Range model")
         frames = [np.ascontiguousarray(frame[:, 60:620]) for frame in strip_clips.numbered_frames(COUNT)]
         for number, frame in enumerate(frames):
-            strip_clips.strip.paint(frame, number)
+            strip.paint(frame, number)
         other = self.clip_from(strip_clips.write(self.folder, "rotated.mp4", frames), model, 240)
         page = self.open_clip("h264_b_frames.mp4")
         StageDriver(page, "reference").wait_drawn()

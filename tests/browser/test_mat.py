@@ -29,14 +29,18 @@ class MatTests(BrowserCase):
             expect(page.get_by_text(f"Click a corner of the mat ({number} of 4)")).to_be_visible()
             driver.click(x, y)
         panel = page.get_by_role("form", name="Mat and camera")
-        panel.get_by_label("along").fill("156")
+        expect(panel.get_by_text("How large is this mat?")).to_be_visible()
+        expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+        self.assertIsNone(Mat.objects.get().along_m)  # nobody has said, and nothing is assumed
+        expect(panel.get_by_text("nothing is measured by it before")).to_be_visible()
+        panel.get_by_label("along").fill("156,0")
         panel.get_by_label("across").fill("156")
         page.keyboard.press("Enter")
         expect(panel.get_by_text(f"{known['camera']['height_m']:.2f} ±")).to_be_visible()
         expect(panel.get_by_role("img", name="Plan of where the camera stood")).to_be_visible()
         expect(page.get_by_text("Saved", exact=True)).to_be_visible()
         mat = Mat.objects.get()
-        self.assertEqual((round(mat.along_m, 3), round(mat.across_m, 3)), (1.56, 1.56))
+        self.assertEqual((round(mat.along_m or 0, 3), round(mat.across_m or 0, 3)), (1.56, 1.56))
         x, y = known["mat_corners"]["pixels"][0]
         driver.drag((x, y), (x + 60, y - 40))  # no camera sees a mat of that size so
         expect(panel.get_by_role("alert").or_(panel.get_by_text("Off square"))).to_be_visible()

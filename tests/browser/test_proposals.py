@@ -75,10 +75,12 @@ class ProposalTests(BrowserCase):
         self.assertFalse(Mark.objects.exists())  # a proposal is no mark
         self.page.keyboard.press("Enter")
         expect(driver.stage.locator("[data-proposed]")).to_have_count(0)
-        expect(driver.stage.locator("[data-mark=lead_hip] title")).to_have_text("Lead hip joint (proposed)")
+        expect(driver.stage.locator("[data-mark=lead_hip] title")).to_have_text(
+            "Lead hip joint (accepted as proposed)"
+        )
         expect(self.page.get_by_text("Saved", exact=True)).to_be_visible()
         taken = Mark.objects.get(name="lead_hip")
-        self.assertEqual((taken.source, taken.sd_px > 5), ("proposed", True))
+        self.assertEqual((taken.source, taken.sd_px > 5), ("accepted", True))
         driver.drag((taken.x, taken.y), (taken.x + 4, taken.y))  # moved by hand, it is a hand's
         expect(driver.stage.locator("[data-mark=lead_hip] title")).to_have_text("Lead hip joint")
 

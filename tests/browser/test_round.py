@@ -92,7 +92,7 @@ class RoundTests(BrowserCase):
         self.assertEqual(Peg.objects.count(), 18)
         per_frame = {"face_on": 15, "down_the_line": 11}  # and the trail foot's outer edge, at address
         expected = 9 * sum(per_frame.values()) + 1
-        self.assertEqual(Mark.objects.filter(source="proposed").count(), expected)
+        self.assertEqual(Mark.objects.filter(source="accepted").count(), expected)
 
     def test_the_round_leads_on_skips_hides_and_comes_back(self) -> None:
         self.peg("address", "top")

@@ -17,7 +17,7 @@ from tests.browser.base import PASSWORD, BrowserCase, StageDriver, mark_all
 from tests.server.test_sending import run_mail
 from tests.swings import DEMO_CLIPS, ROOT, true_reading, truth
 from tropometer.server.bench.models import Swing
-from tropometer.server.demo.management.commands.load_demo import put_on
+from tropometer.server.demo.drawn import put_on
 from tropometer.server.shelf.models import ReferenceSwing
 from tropometer.standins.mail import Folder, serve_page
 

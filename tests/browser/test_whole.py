@@ -10,7 +10,7 @@ from tests.browser.base import BrowserCase, StageDriver
 from tests.browser.test_accessible import check_axe
 from tests.swings import DEMO_CLIPS, true_reading, truth
 from tropometer.server.bench.models import Swing
-from tropometer.server.demo.management.commands.load_demo import pressure_table, put_on
+from tropometer.server.demo.drawn import pressure_table, put_on
 from tropometer.server.shelf.models import ReferenceSwing
 
 TOBIN, MODEL = "tobin_first_face", "model_loaded_face"

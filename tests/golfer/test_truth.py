@@ -12,6 +12,7 @@ from tropometer.golfer.camera import Camera
 from tropometer.golfer.cast import PEOPLE, TAKES
 from tropometer.golfer.forces import CLUB_KG, GRAVITY, mass_centre, pressure
 from tropometer.golfer.motion import Motion
+from tropometer.golfer.settings import SwingSettings
 from tropometer.golfer.truth_marks import mark_places
 from tropometer.swing.names import CHECKPOINTS, MARKS
 
@@ -133,7 +134,7 @@ class MarkTests(TestCase):
     def test_edges_lie_outside_joints_and_the_seat_behind(self) -> None:
         for person in ("petra", "wynn"):
             about = PEOPLE[person]
-            motion = Motion(bodies.body(about.stature_m, about.man, about.build), bodies.SwingSettings())
+            motion = Motion(bodies.body(about.stature_m, about.man, about.build), SwingSettings())
             marks = mark_places(motion, motion.poses(np.array([0.3, 1.14])))
             self.assertTrue((marks["lead_hip_edge"][:, 0] > marks["lead_hip"][:, 0] + 0.04).all())
             self.assertTrue((marks["trail_hip_edge"][:, 0] < marks["trail_hip"][:, 0] - 0.04).all())

@@ -27,7 +27,7 @@ class PinholeTests(TestCase):
     def test_the_floor_is_seen_by_scikit_image_s_homography(self) -> None:
         floor = np.array([[-1.0, -1], [1, -1], [1, 1], [-1, 1]])
         seen = CAMERA.project(np.column_stack([floor, np.zeros(4)]))
-        theirs = ProjectiveTransform.from_estimate(seen, floor)
+        theirs = ProjectiveTransform.from_estimate(seen, floor)  # type: ignore[no-untyped-call]
         pixels = np.random.default_rng(1).uniform([300, 500], [1000, 700], (50, 2))
         np.testing.assert_allclose(CAMERA.on_plane(pixels, 2, 0.0)[:, :2], theirs(pixels), atol=1e-7)
 
@@ -35,7 +35,10 @@ class PinholeTests(TestCase):
         """cv2.solvePnP (IPPE for planes; Collins and Bartoli 2014) on the same noisy corners."""
         floor = np.array([[-0.75, -0.75, 0], [0.75, -0.75, 0], [0.75, 0.75, 0], [-0.75, 0.75, 0]])
         seen = CAMERA.project(floor) + np.random.default_rng(5).normal(0, 0.3, (4, 2))
-        points = [FloorPoint(*p, *f[:2], 0.3) for p, f in zip(seen.tolist(), floor.tolist(), strict=True)]
+        points = [
+            FloorPoint(x, y, t, b, 0.3)
+            for (x, y), (t, b, _) in zip(seen.tolist(), floor.tolist(), strict=True)
+        ]
         ours = solve_camera(points, "face_on", 1280, 720).camera
         matrix = np.array([[ours.focal_px, 0, 640], [0, ours.focal_px, 360], [0, 0, 1]])
         _, turn, shift = cv2.solvePnP(floor[:, TUB], seen, matrix, None, flags=cv2.SOLVEPNP_ITERATIVE)

@@ -20,7 +20,7 @@ def clip_of(name: str) -> Clip:
     first = known["times_s"]["frames"][0]
     width, height = known["camera"]["width"], known["camera"]["height"]
     marks = {
-        mark: {frame: Mark(*rows[frame], SD_PX) for frame in known["checkpoints"].values()}
+        mark: {frame: Mark(rows[frame][0], rows[frame][1], SD_PX) for frame in known["checkpoints"].values()}
         for mark, rows in known["pixels"].items()
     }
     (left, near, _), (_, far, _), (right, _, _), _ = known["mat_corners"]["tbu_m"]

@@ -47,7 +47,10 @@ def clip_of(view: str, marks: dict[str, tuple[float, float, float]]) -> Clip:
     half = MAT_M / 2
     corners = np.array([[-half, -half, 0], [half, -half, 0], [half, half, 0], [-half, half, 0]])
     seen = pixels(view, corners + np.array([0.0, 0.3, 0.0]))
-    placed = {name: {0: Mark(*map(float, pixels(view, np.array(p))[0]), 0.5)} for name, p in marks.items()}
+    placed = {}
+    for name, place in marks.items():
+        x, y = pixels(view, np.array(place))[0].tolist()
+        placed[name] = {0: Mark(x, y, 0.5)}
     mat = Mat(tuple((float(x), float(y)) for x, y in seen), MAT_M, MAT_M, 0.2)
     return Clip(view, view, WIDTH, HEIGHT, (0.0, 1.0), {"address": 0}, placed, mat=mat)
 

@@ -13,7 +13,7 @@ from tropometer.server.bench.models import Swing
 from tropometer.server.clips import uploads
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.uploads import Sender
-from tropometer.server.demo.management.commands.load_demo import put_on
+from tropometer.server.demo.drawn import put_on
 from tropometer.server.people.models import Student, User
 from tropometer.video.probe import probe
 from tropometer.video.proxy import make_proxy

@@ -19,7 +19,7 @@ from tropometer.server.clips.models import Clip, State, Upload
 from tropometer.server.clips.services import forget_refused
 from tropometer.server.clips.tasks import make_ready
 from tropometer.server.clips.uploads import forget_old
-from tropometer.server.demo.management.commands.load_demo import put_on
+from tropometer.server.demo.drawn import put_on
 from tropometer.video.proxy import upright_frames
 
 

@@ -8,7 +8,7 @@ from django.test import TestCase
 from tests.server import making
 from tests.swings import true_reading
 from tropometer.server.bench.models import Pressure
-from tropometer.server.demo.management.commands.load_demo import pressure_table
+from tropometer.server.demo.drawn import pressure_table
 from tropometer.swing.pressure import PRESSURE
 
 

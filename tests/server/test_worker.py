@@ -8,12 +8,14 @@ import tempfile
 import time
 from collections.abc import Callable
 from pathlib import Path
+from typing import cast
 from unittest.mock import patch
 
 from asgiref.sync import async_to_sync
 from django.db import connection
 from django.test import SimpleTestCase, TransactionTestCase, override_settings
 from procrastinate.contrib.django import app
+from procrastinate.contrib.django.django_connector import DjangoConnector
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from tests.server import making
@@ -118,7 +120,8 @@ class WorkerTests(TransactionTestCase):
 
     async def retry(self) -> None:
         """What every worker does once a minute."""
-        with app.replace_connector(app.connector.get_worker_connector()) as worker_app:
+        connector = cast(DjangoConnector, app.connector).get_worker_connector()
+        with app.replace_connector(connector) as worker_app:
             async with worker_app.open_async():
                 await retry_stalled(0)
 

@@ -57,8 +57,8 @@ class SolveTests(TestCase):
                 true = some_camera(rng, view)
                 seen = true.project(floor) + rng.normal(0, NOISE_PX, (4, 2))
                 points = [
-                    FloorPoint(*p, *f[:2], NOISE_PX)
-                    for p, f in zip(seen.tolist(), floor.tolist(), strict=True)
+                    FloorPoint(x, y, t, b, NOISE_PX)
+                    for (x, y), (t, b, _) in zip(seen.tolist(), floor.tolist(), strict=True)
                 ]
                 found = audit(solve_camera(points, view, 1280, 720), Measured(-0.35))
                 distance = math.hypot(*(true.eye - player)[:2])
@@ -158,8 +158,8 @@ class SolveTests(TestCase):
         half = SIDE_M / 2
         floor = np.array([[t * half, b * half, 0.0] for t in (-1, 1) for b in (-1, 1)])
         points = [
-            FloorPoint(*p, *f[:2], 1.0)
-            for p, f in zip(camera.project(floor).tolist(), floor.tolist(), strict=True)
+            FloorPoint(x, y, t, b, 1.0)
+            for (x, y), (t, b, _) in zip(camera.project(floor).tolist(), floor.tolist(), strict=True)
         ]
         asked = audit(solve_camera(points, "face_on", 1280, 720), Measured(-0.35)).refilm
         for words in ("20° off", "farther back", "hip height", "upright"):
@@ -226,10 +226,10 @@ class ReadingTests(TestCase):
         turned = replace(
             clip, marks=marks, mat=clip.mat.mirrored(clip.width), known_length=replace(known, a=a, b=b)
         )
-        for a, b in zip(
+        for right, left in zip(
             read(replace(record, clips=(clip,))),
             read(replace(record, hand="left", clips=(turned,))),
             strict=True,
         ):
-            self.assertAlmostEqual(a.value or 0, b.value or 0, places=5)
-            self.assertAlmostEqual(a.u95 or 0, b.u95 or 0, places=5)
+            self.assertAlmostEqual(right.value or 0, left.value or 0, places=5)
+            self.assertAlmostEqual(right.u95 or 0, left.u95 or 0, places=5)

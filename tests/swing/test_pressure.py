@@ -128,12 +128,12 @@ class PressureTests(TestCase):
                     held[reading.reading].append(abs(miss) <= reading.u95)
                     missed[reading.reading].append(miss)
         self.assertEqual(set(held), set(PRESSURE))
-        for reading, inside in held.items():
+        for name, inside in held.items():
             share = np.mean(inside)
-            rms = np.sqrt(np.mean(np.square(missed[reading])))
-            self.assertGreater(share, 0.88, reading)
-            if reading != "pressure_peak_trail_time":  # a flat peak has no time that could be told well
-                self.assertLess(rms, 0.02, reading)
+            rms = np.sqrt(np.mean(np.square(missed[name])))
+            self.assertGreater(share, 0.88, name)
+            if name != "pressure_peak_trail_time":  # a flat peak has no time that could be told well
+                self.assertLess(rms, 0.02, name)
 
     def test_what_cannot_be_told_says_why(self) -> None:
         motion, when = next(swings())

@@ -170,7 +170,7 @@ class Steadied:
 
     def add(self, take: Take, known: dict[str, Any], grays: list[Any]) -> None:
         seen = np.array([known["pixels"][name] for name in ("head", "lead_toe", "trail_toe")])
-        left, top, right, bottom = *seen.min(axis=(0, 1)), *seen.max(axis=(0, 1))
+        (left, top), (right, bottom) = seen.min(axis=(0, 1)), seen.max(axis=(0, 1))
         began = time.perf_counter()
         motion = CameraMotion(camera_motion(grays, (left, top, right, bottom), 0))
         took = (time.perf_counter() - began) / len(grays)
@@ -209,7 +209,8 @@ class Club:
                 for name, each in true.items()
             }
             seen = marks["grip"].places[first : last + 1]
-            grip = hung(Span("grip", first, last, *(tuple(each) for each in ends["grip"]), seen), unit)
+            start, end = (tuple(each) for each in ends["grip"])
+            grip = hung(Span("grip", first, last, start, end, seen), unit)
             around = np.clip(np.arange(first - APART_FRAMES, last + APART_FRAMES + 1), 0, len(grays) - 1)
             head = follow_shaft([grays[i] for i in around], grip[:, :2], *ends["club_head"])
             for name, found in (("grip", grip), ("club_head", head)):

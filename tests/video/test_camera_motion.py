@@ -56,7 +56,7 @@ class CameraMotionTests(TestCase):
             ]
             known = truth(name)
             seen = np.array([known["pixels"][mark] for mark in ("head", "lead_toe", "trail_toe")])
-            left, top, right, bottom = *seen.min(axis=(0, 1)), *seen.max(axis=(0, 1))
+            (left, top), (right, bottom) = seen.min(axis=(0, 1)), seen.max(axis=(0, 1))
             motion = CameraMotion(camera_motion(pictures, (left, top, right, bottom), 0))
             with self.subTest(name):
                 moved = motion.most_px(pictures[0].shape[1], pictures[0].shape[0])

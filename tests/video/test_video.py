@@ -5,6 +5,7 @@ import subprocess
 import sys
 import tempfile
 from pathlib import Path
+from typing import Any
 from unittest import TestCase
 
 import av
@@ -25,6 +26,9 @@ COUNT = 50
 
 
 class FormatTests(TestCase):
+    folder: Path
+    frames: Any
+
     @classmethod
     def setUpClass(cls) -> None:
         folder = tempfile.TemporaryDirectory()
@@ -55,6 +59,7 @@ class FormatTests(TestCase):
             stream = container.streams.video[0]
             packets = [packet for packet in container.demux(stream) if packet.pts is not None]
             self.assertTrue(all(packet.is_keyframe for packet in packets))
+            assert stream.time_base is not None
             per_frame = 1 / (30 * stream.time_base)
             self.assertEqual([packet.pts for packet in packets], [round(n * per_frame) for n in range(count)])
             self.assertEqual([packet.dts for packet in packets], [packet.pts for packet in packets])

@@ -16,6 +16,7 @@ from tropometer.server.bench.request_api import open_router as sending
 from tropometer.server.bench.request_api import router as requests
 from tropometer.server.clips.api import router as clips
 from tropometer.server.clips.rooms import RefusedClip, RoomFailed
+from tropometer.server.demo.api import router as models
 from tropometer.server.lessons.api import router as lessons
 from tropometer.server.lessons.sheet_api import router as sheets
 from tropometer.server.lessons.states import NotNow
@@ -59,7 +60,7 @@ api = TypedApi(
     openapi_url=None,
     renderer=Renderer(),
 )
-for router in (people, clips, bench, readings, requests, shelf, lessons, operations):
+for router in (people, clips, bench, readings, requests, shelf, models, lessons, operations):
     api.add_router("", router)
 api.add_router("", sheets, auth=None)
 api.add_router("", sending, auth=None)

@@ -4,7 +4,7 @@ import re
 from typing import IO, cast
 
 from django.db.models.fields.files import FieldFile
-from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from storages.backends.s3 import S3Storage
 
@@ -39,7 +39,10 @@ def _opened(stored: FieldFile, start: int, end: int) -> IO[bytes]:
 
 def private_file(request: HttpRequest, stored: FieldFile, content_type: str) -> HttpResponseBase:
     """The stored file, whole or the range asked for; never kept by shared caches."""
-    size = stored.size
+    try:
+        size = stored.size
+    except (ValueError, FileNotFoundError) as missing:
+        raise Http404("This file is not here.") from missing
     found = _RANGE.match(request.headers.get("Range", ""))
     start, end, status = 0, size - 1, 200
     if found and (found[1] or found[2]):

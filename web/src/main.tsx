@@ -44,15 +44,20 @@ const router = createBrowserRouter([
     errorElement: <Broken />,
     children: [
       { index: true, element: <Navigate to="/inbox" replace /> },
-      { path: "inbox", element: <Inbox /> },
-      { path: "students", element: <Students /> },
-      { path: "shelf", lazy: async () => ({ Component: (await import("./shelf/Shelf")).Shelf }) },
-      { path: "lessons", element: <Lessons /> },
-      { path: "bin", element: <Bin /> },
-      { path: "account", element: <Account /> },
-      { path: "lessons/:id", element: <LessonDesk /> },
-      { path: "bench/:id", lazy: async () => ({ Component: (await import("./bench/Bench")).Bench }) },
-      { path: "*", element: <NotHere /> },
+      {
+        errorElement: <Broken />, // inside the frame, which still says whether there is a connection
+        children: [
+          { path: "inbox", element: <Inbox /> },
+          { path: "students", element: <Students /> },
+          { path: "shelf", lazy: async () => ({ Component: (await import("./shelf/Shelf")).Shelf }) },
+          { path: "lessons", element: <Lessons /> },
+          { path: "bin", element: <Bin /> },
+          { path: "account", element: <Account /> },
+          { path: "lessons/:id", element: <LessonDesk /> },
+          { path: "bench/:id", lazy: async () => ({ Component: (await import("./bench/Bench")).Bench }) },
+          { path: "*", element: <NotHere /> },
+        ],
+      },
     ],
   },
 ]);

@@ -20,6 +20,7 @@ from tropometer.server.bench.schemas import (
     BenchSwing,
     CarriedMat,
     DoubtOut,
+    MatSize,
     MoreClips,
     PathOut,
     Received,
@@ -99,6 +100,7 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
         "what_hurts": found.what_hurts,
         "part": found.part,
         "parts": found.parts,
+        "before": services.swings_before(found),
         "clips": [
             _bench_clip(clip)
             for clip in found.clips.select_related("proposals").defer(
@@ -189,6 +191,12 @@ def same_setup(request: HttpRequest, id: UUID) -> list[dict[str, Any]]:
     """Clips whose mat may be carried over to this one."""
     others = setup.others_with_mat(clip_of(asking(request), id))
     return [setup.described(clip) for clip in others[: setup.OFFERED]]
+
+
+@router.get("/clips/{uuid:id}/mat-sizes", response=list[MatSize])
+def mat_sizes(request: HttpRequest, id: UUID) -> list[dict[str, Any]]:
+    """Sizes that the mat in this clip may have, for somebody to choose from."""
+    return setup.sizes_for(clip_of(asking(request), id))
 
 
 @router.get("/clips/{uuid:id}/same-setup/{uuid:source_id}", response=CarriedMat)

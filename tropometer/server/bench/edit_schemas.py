@@ -1,10 +1,10 @@
 """What the API says about edits: what can be put on a clip, and how."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field, FiniteFloat
+from pydantic import Field, FiniteFloat, model_validator
 
 from tropometer.swing.names import Checkpoint, Event, LengthPlace, MarkSource
 
@@ -79,9 +79,17 @@ class Corner(Schema):
 
 
 class MatValue(Schema):
+    """A mat's corners, and its size once somebody has said it: it is never assumed."""
+
     corners: list[Corner] = Field(min_length=4, max_length=4)
-    along_m: Metres
-    across_m: Metres
+    along_m: Metres | None = None
+    across_m: Metres | None = None
+
+    @model_validator(mode="after")
+    def _whole_size(self) -> Self:
+        if (self.along_m is None) != (self.across_m is None):
+            raise ValueError("a mat's size is along and across, or neither")
+        return self
 
 
 class MatEdit(Edited):

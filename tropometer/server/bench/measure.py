@@ -36,6 +36,7 @@ if TYPE_CHECKING:
 SQUARED_DEG = (0.0, 1.5)
 REFERENCE_HEIGHT_PX = 720
 KNOWN_LENGTH_SD_PX = 1.5
+UNSIZED = {"camera": None, "camera_trouble": "Say how large the mat is: nothing is measured by it before."}
 
 
 def ready_clips(swing: Swing, whole: bool = True) -> list[Clip]:
@@ -104,13 +105,19 @@ def _clip(clip: Clip, whole: bool) -> swing_record.Clip:
     )
 
 
+def _sized(clip: Clip) -> bool:
+    """Whether the size of a clip's mat, if it has one, was said."""
+    stored = getattr(clip, "mat", None)
+    return stored is None or stored.along_m is not None
+
+
 def _plumb(ends: dict[str, float], clip: Clip) -> PlumbLine:
     return PlumbLine((ends["ax"], ends["ay"]), (ends["bx"], ends["by"]), _careful_sd_px(clip))
 
 
 def _mat(clip: Clip) -> Mat | None:
     stored = getattr(clip, "mat", None)
-    if stored is None:
+    if stored is None or stored.along_m is None:
         return None
     corners = tuple((corner["x"], corner["y"]) for corner in stored.corners)
     return Mat(corners, stored.along_m, stored.across_m, _careful_sd_px(clip))
@@ -161,7 +168,7 @@ def measured(swing: Swing) -> dict[str, Any]:
                 "calibration": _calibration(clip),
                 "mat": getattr(clip, "mat", None),
                 "facts": getattr(clip, "camera_facts", None),
-                **_camera(scene, seen_by.get(seen.id), seen),
+                **(_camera(scene, seen_by.get(seen.id), seen) if _sized(clip) else UNSIZED),
                 "gauges": gauges(scene, seen.view, readings) if seen.id in seen_by else (),
             }
             for clip, seen in zip(clips, record.clips, strict=True)

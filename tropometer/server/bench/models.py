@@ -224,13 +224,14 @@ class Mat(models.Model):
 
     clip = models.OneToOneField("clips.Clip", on_delete=models.CASCADE, related_name="mat")
     corners = models.JSONField(help_text="four of x and y, pixels, in any order")
-    along_m = models.FloatField(help_text="along the target line")
-    across_m = models.FloatField(help_text="across it")
+    along_m = models.FloatField(null=True, help_text="along the target line; null: nobody has said")
+    across_m = models.FloatField(null=True, help_text="across it")
 
     class Meta:
         constraints = [
             models.CheckConstraint(
-                condition=Q(along_m__gt=0, along_m__lte=20, across_m__gt=0, across_m__lte=20),
+                condition=Q(along_m__isnull=True, across_m__isnull=True)
+                | Q(along_m__gt=0, along_m__lte=20, across_m__gt=0, across_m__lte=20),
                 name="mat_size_plausible",
             )
         ]

@@ -96,6 +96,14 @@ class SetupOut(Schema):
     added_at: datetime
 
 
+class MatSize(Schema):
+    """A size that a mat may have, and why."""
+
+    along_m: float
+    across_m: float
+    said: str
+
+
 class CarriedMat(Schema):
     mat: MatValue
     said: str
@@ -147,6 +155,14 @@ class PressureFile(Schema):
     impact_s: FiniteFloat | None = None
 
 
+class SwingBefore(Schema):
+    """An earlier swing of the same student, to compare with."""
+
+    id: UUID
+    club: str
+    received_at: datetime
+
+
 class BenchSwing(Schema):
     """A swing opened on the bench."""
 
@@ -160,5 +176,6 @@ class BenchSwing(Schema):
     what_hurts: str
     part: int
     parts: int
+    before: list[SwingBefore]
     clips: list[BenchClip]
     measured: Measured

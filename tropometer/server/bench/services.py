@@ -32,6 +32,8 @@ from tropometer.server.clips.uploads import Sender
 from tropometer.swing.pressure_file import read_pressure
 from tropometer.swing.record import pressure_document
 
+SHOWN_BEFORE = 12
+
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
     from tropometer.server.people.models import Student, User
@@ -46,6 +48,15 @@ def swings_of(instructor: User) -> QuerySet[Swing]:
 def swing_of(instructor: User, id: UUID) -> Swing:
     """One of the instructor's swings, or Http404."""
     return owned(swings_of(instructor).select_related("pressure"), id)
+
+
+def swings_before(swing: Swing) -> list[Swing]:
+    """The same student's earlier swings that can be shown, the latest first."""
+    if swing.student_id is None:
+        return []
+    theirs = Swing.objects.filter(student_id=swing.student_id, removed_at__isnull=True)
+    shown = theirs.filter(received_at__lt=swing.received_at, clips__state="ready").distinct()
+    return list(shown.order_by("-received_at")[:SHOWN_BEFORE])
 
 
 def keep_pressure(swing: Swing, file_name: str, text: str, impact_s: float | None) -> None:

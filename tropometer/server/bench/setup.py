@@ -25,7 +25,25 @@ STILL_PX = 1.5
 
 def others_with_mat(clip: Clip) -> QuerySet[Clip]:
     """Ready clips of the instructor from the same side and of the same size that have a mat, newest first."""
-    return alike(clip).filter(mat__isnull=False).select_related("swing__student", "swing__reference", "mat")
+    return (
+        alike(clip)
+        .filter(mat__along_m__isnull=False)
+        .select_related("swing__student", "swing__reference", "mat")
+    )
+
+
+def sizes_for(clip: Clip) -> list[dict[str, Any]]:
+    """Sizes of mats that this clip's may have, the likeliest first, shaped as `MatSize`.
+
+    The other side of the same swing shows the same mat, and so does a clip from the same place.
+    """
+    other_side = clip.swing.clips.filter(mat__along_m__isnull=False).exclude(pk=clip.pk)
+    whose = [(each, "as from the other side") for each in other_side.select_related("mat")]
+    whose += [(each, f"as for {described(each)['title']}") for each in others_with_mat(clip)[:OFFERED]]
+    found: dict[tuple[float | None, float | None], str] = {}
+    for each, said in whose:
+        found.setdefault((each.mat.along_m, each.mat.across_m), said)
+    return [{"along_m": along, "across_m": across, "said": said} for (along, across), said in found.items()]
 
 
 def described(clip: Clip) -> dict[str, Any]:

@@ -50,6 +50,7 @@ class DemoReference:
 
     name: str
     about: str
+    school: Literal["loaded_shift", "centred", "lead_biased"]
     hand: Literal["right", "left"]
     club: str
     clips: tuple[str, ...]
@@ -294,6 +295,7 @@ REFERENCES: tuple[DemoReference, ...] = (
     DemoReference(
         "Range model, loaded",
         "Loads a little, pushes back and turns; posts on the lead leg.",
+        "loaded_shift",
         "right",
         "7 iron",
         ("model_loaded_face", "model_loaded_line"),
@@ -301,6 +303,7 @@ REFERENCES: tuple[DemoReference, ...] = (
     DemoReference(
         "Range model, centred",
         "Turns between fixed lines; the trail knee keeps its flex.",
+        "centred",
         "right",
         "7 iron",
         ("model_centred_face", "model_centred_line"),
@@ -308,6 +311,7 @@ REFERENCES: tuple[DemoReference, ...] = (
     DemoReference(
         "Range model, lead-side",
         "Stays over the lead side; lead knee soft through the strike.",
+        "lead_biased",
         "left",
         "7 iron",
         ("model_lead_face", "model_lead_line"),
@@ -315,6 +319,7 @@ REFERENCES: tuple[DemoReference, ...] = (
     DemoReference(
         "Range model, free heel",
         "The lead heel rises a little; a full turn to spare the back.",
+        "loaded_shift",
         "left",
         "7 iron",
         ("model_free_face", "model_free_line"),

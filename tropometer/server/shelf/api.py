@@ -1,6 +1,6 @@
 """Reference swings: the list, adding one, taking one off."""
 
-from typing import Any
+from typing import Any, Literal
 from uuid import UUID
 
 from django.db.models import QuerySet
@@ -12,7 +12,7 @@ from tropometer.server.access import asking, owned
 from tropometer.server.bench.schemas import Received
 from tropometer.server.bench.services import remove
 from tropometer.server.clips.schemas import ClipIn, ClipOut
-from tropometer.server.people.schemas import Hand
+from tropometer.server.people.schemas import Hand, School
 from tropometer.server.shelf.models import ReferenceSwing
 from tropometer.server.shelf.services import put_on_shelf
 from tropometer.server.text import Line
@@ -24,6 +24,7 @@ class ReferenceIn(Schema):
     name: Line = Field(min_length=1, max_length=120)
     about: str = Field("", max_length=400)
     hand: Hand
+    school: School | Literal[""] = ""
     club: Line = Field("", max_length=60)
     clips: list[ClipIn] = Field(min_length=1, max_length=8)
 
@@ -32,6 +33,7 @@ class ReferenceOut(Schema):
     id: UUID
     name: str
     about: str
+    school: str
     swing_id: UUID
     hand: Hand = Field(alias="swing.hand")
     club: str = Field(alias="swing.club")
@@ -45,7 +47,7 @@ def shelf(request: HttpRequest) -> QuerySet[ReferenceSwing]:
 
 @router.post("/shelf", response={201: Received})
 def add_reference(request: HttpRequest, data: ReferenceIn) -> tuple[int, dict[str, Any]]:
-    swing, refused = put_on_shelf(asking(request), data.name, data.about, data.hand, data.club, data.clips)
+    swing, refused = put_on_shelf(asking(request), **dict(data))
     return 201, {"swing_id": swing.pk, "refused": refused}
 
 

@@ -16,10 +16,17 @@ if TYPE_CHECKING:
 
 
 def put_on_shelf(
-    instructor: User, name: str, about: str, hand: str, club: str, clips: list[ClipIn]
+    instructor: User, *, name: str, about: str, school: str, hand: str, club: str, clips: list[ClipIn]
 ) -> tuple[Swing, list[str]]:
     """Take in a reference swing under a name; returns also a line for each refused clip."""
     with transaction.atomic():
         swing, refused = receive_reference(instructor, hand, club, clips)
-        ReferenceSwing.objects.create(instructor=instructor, swing=swing, name=name, about=about)
+        named = {"name": name, "about": about, "school": school}
+        ReferenceSwing.objects.create(instructor=instructor, swing=swing, **named)
     return swing, refused
+
+
+def names_on_shelf(instructor: User) -> set[str]:
+    """What an instructor's references are called."""
+    mine = ReferenceSwing.objects.filter(instructor=instructor, swing__removed_at__isnull=True)
+    return set(mine.values_list("name", flat=True))

@@ -33,6 +33,11 @@ export const requestsQuery = queryOptions({
   queryFn: () => got(api.GET("/api/requests")),
 });
 
+export const rangeModelsQuery = queryOptions({
+  queryKey: ["range-models"],
+  queryFn: () => got(api.GET("/api/range-models")),
+});
+
 export const binQuery = queryOptions({
   queryKey: ["bin"],
   queryFn: () => got(api.GET("/api/bin")),
@@ -149,6 +154,12 @@ export const sameSetupQuery = (clipId: string) =>
   queryOptions({
     queryKey: ["same-setup", clipId],
     queryFn: () => got(api.GET("/api/clips/{id}/same-setup", { params: { path: { id: clipId } } })),
+  });
+
+export const matSizesQuery = (clipId: string) =>
+  queryOptions({
+    queryKey: ["mat-sizes", clipId],
+    queryFn: () => got(api.GET("/api/clips/{id}/mat-sizes", { params: { path: { id: clipId } } })),
   });
 
 export const lessonQuery = (id: string) =>

@@ -382,6 +382,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clips/{id}/mat-sizes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Mat Sizes
+         * @description Sizes that the mat in this clip may have, for somebody to choose from.
+         */
+        get: operations["tropometer_server_bench_api_mat_sizes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clips/{id}/same-setup/{source_id}": {
         parameters: {
             query?: never;
@@ -604,6 +624,30 @@ export interface paths {
         post?: never;
         /** Remove Reference */
         delete: operations["tropometer_server_shelf_api_remove_reference"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/range-models": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Range Models
+         * @description The sound swings that come with Tropometer and are not on the shelf yet.
+         */
+        get: operations["tropometer_server_demo_api_range_models"];
+        put?: never;
+        /**
+         * Take Range Models
+         * @description Put them on the shelf, pegged and marked.
+         */
+        post: operations["tropometer_server_demo_api_take_range_models"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1386,6 +1430,8 @@ export interface components {
             part: number;
             /** Parts */
             parts: number;
+            /** Before */
+            before: components["schemas"]["SwingBefore"][];
             /** Clips */
             clips: components["schemas"]["BenchClip"][];
             measured: components["schemas"]["Measured"];
@@ -1594,14 +1640,17 @@ export interface components {
             /** Source */
             source: ("hand" | "tracked" | "proposed" | "accepted")[];
         };
-        /** MatValue */
+        /**
+         * MatValue
+         * @description A mat's corners, and its size once somebody has said it: it is never assumed.
+         */
         MatValue: {
             /** Corners */
             corners: components["schemas"]["Corner"][];
             /** Along M */
-            along_m: number;
+            along_m?: number | null;
             /** Across M */
-            across_m: number;
+            across_m?: number | null;
         };
         /**
          * Measured
@@ -1820,6 +1869,24 @@ export interface components {
             source: string;
             /** Share */
             share: number;
+        };
+        /**
+         * SwingBefore
+         * @description An earlier swing of the same student, to compare with.
+         */
+        SwingBefore: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Club */
+            club: string;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
         };
         /** ClipChange */
         ClipChange: {
@@ -2147,6 +2214,18 @@ export interface components {
              */
             added_at: string;
         };
+        /**
+         * MatSize
+         * @description A size that a mat may have, and why.
+         */
+        MatSize: {
+            /** Along M */
+            along_m: number;
+            /** Across M */
+            across_m: number;
+            /** Said */
+            said: string;
+        };
         /** CarriedMat */
         CarriedMat: {
             mat: components["schemas"]["MatValue"];
@@ -2328,6 +2407,8 @@ export interface components {
             name: string;
             /** About */
             about: string;
+            /** School */
+            school: string;
             /**
              * Swing Id
              * Format: uuid
@@ -2358,12 +2439,24 @@ export interface components {
              */
             hand: "right" | "left";
             /**
+             * School
+             * @default
+             */
+            school: string | "";
+            /**
              * Club
              * @default
              */
             club: string;
             /** Clips */
             clips: components["schemas"]["ClipIn"][];
+        };
+        /** RangeModel */
+        RangeModel: {
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
         };
         /** DrillOut */
         DrillOut: {
@@ -3563,6 +3656,37 @@ export interface operations {
             };
         };
     };
+    tropometer_server_bench_api_mat_sizes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatSize"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tropometer_server_bench_api_carry_over: {
         parameters: {
             query?: never;
@@ -4012,6 +4136,62 @@ export interface operations {
             path: {
                 id: string;
             };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_demo_api_range_models: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RangeModel"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_demo_api_take_range_models: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;

@@ -67,7 +67,9 @@ async function trouble(answer: Response, otherwise: string): Promise<ApiError> {
   return new ApiError(answer.status, said ?? otherwise);
 }
 
-function send(method: string, path: string, body?: object): Promise<Response> {
+/** The page's own token comes as a cookie with a page; a browser that has lost it gets it anew. */
+async function send(method: string, path: string, body?: object): Promise<Response> {
+  if (!csrfToken()) await fetch("/sign-in").catch(() => undefined);
   return fetch(`${AUTH}/${path}`, {
     method,
     headers: { "Content-Type": "application/json", "X-CSRFToken": csrfToken() },

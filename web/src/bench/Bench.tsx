@@ -3,8 +3,17 @@ import { BookmarkPlus, Keyboard } from "lucide-react";
 import { useCallback, useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, got, type Schemas } from "../api/client";
-import { historyQuery, meQuery, roundQuery, schoolsQuery, shelfQuery, swingQuery } from "../api/queries";
+import {
+  historyQuery,
+  meQuery,
+  type Reference,
+  roundQuery,
+  schoolsQuery,
+  shelfQuery,
+  swingQuery,
+} from "../api/queries";
 import { onTaken, outbox, useOutbox } from "../outbox";
+import { KeepInMind } from "../parts/KeepInMind";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
 import type { Units } from "../units";
@@ -50,9 +59,13 @@ function OpenBench({ id }: { id: string }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const own = swing.data?.student === null;
   const usable = shelf.data?.filter((each) => each.clips.some((clip) => clip.state === "ready"));
-  const pegged = usable?.find((each) => each.hand === swing.data?.hand) ?? usable?.[0];
-  const before = usable?.find((each) => each.swing_id === stood.places.reference?.swingId);
-  const referenceId = own ? "" : (chosen ?? (before ?? pegged)?.swing_id ?? "");
+  const student = swing.data?.student;
+  const earlierSwings = swing.data?.before ?? [];
+  const stoodBefore = stood.places.reference?.swingId;
+  const still = [...(usable ?? []).map((each) => each.swing_id), ...earlierSwings.map((each) => each.id)];
+  const fitting = bestFit(usable ?? [], student?.school ?? "", swing.data?.hand);
+  const before = still.find((id) => id === stoodBefore);
+  const referenceId = own ? "" : (chosen ?? before ?? fitting?.swing_id ?? "");
   const reference = useQuery({ ...swingQuery(referenceId), enabled: referenceId !== "" });
 
   useEffect(() => {
@@ -113,7 +126,7 @@ function OpenBench({ id }: { id: string }) {
   useEffect(() => remember(id, bench), [id, bench]);
   useEffect(() => () => bench.getState().leave(), [bench]);
 
-  if (swing.error) return <Trouble error={swing.error} retry={swing.refetch} />;
+  if (swing.error && !swing.data) return <Trouble error={swing.error} retry={swing.refetch} />;
   if (!swing.data) return <p className="p-6">Fetching the swing…</p>;
   if (!swing.data.clips.some((clip) => clip.state === "ready"))
     return <p className="p-6">This swing's clip is still being made ready. It opens by itself.</p>;
@@ -130,12 +143,23 @@ function OpenBench({ id }: { id: string }) {
                 value={referenceId}
                 onChange={(event) => setChosen(event.target.value)}
               >
-                {shelf.data?.length === 0 && <option value="">The shelf is empty</option>}
-                {shelf.data?.map((each) => (
-                  <option key={each.id} value={each.swing_id}>
-                    {each.name}
-                  </option>
-                ))}
+                {referenceId === "" && <option value="">Nothing to compare with</option>}
+                <optgroup label="Shelf">
+                  {shelf.data?.map((each) => (
+                    <option key={each.id} value={each.swing_id}>
+                      {each.name}
+                    </option>
+                  ))}
+                </optgroup>
+                {earlierSwings.length > 0 && (
+                  <optgroup label={`${student?.name}, earlier`}>
+                    {earlierSwings.map((each) => (
+                      <option key={each.id} value={each.id}>
+                        {new Date(each.received_at).toLocaleDateString(undefined, DAY)}, {each.club}
+                      </option>
+                    ))}
+                  </optgroup>
+                )}
               </select>
             </label>
           )
@@ -143,6 +167,14 @@ function OpenBench({ id }: { id: string }) {
       />
     </BenchContext>
   );
+}
+
+const DAY: Intl.DateTimeFormatOptions = { day: "numeric", month: "short", year: "numeric" };
+
+/** The reference that fits a student best: first by the teaching model, then by the hand. */
+function bestFit(shelf: Reference[], school: string, hand?: string): Reference | undefined {
+  const match = (each: Reference) => 2 * Number(each.school === school) + Number(each.hand === hand);
+  return [...shelf].sort((a, b) => match(b) - match(a))[0];
 }
 
 function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode }) {
@@ -190,6 +222,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
           <Keyboard size={16} aria-hidden />
         </button>
       </div>
+      <KeepInMind hurts={swing.what_hurts} history={student?.history ?? ""} />
       <div className="flex min-h-0 flex-1 flex-col gap-2 lg:flex-row">
         <div className="flex min-w-0 flex-1 flex-col gap-2">
           <div className="flex h-[62vh] min-h-0 shrink-0 gap-2 lg:h-auto lg:flex-1">

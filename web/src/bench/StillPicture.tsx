@@ -4,7 +4,7 @@ import { stillOf } from "../api/queries";
 import { fromImpact, type Units } from "../units";
 import { isBody, VIEW_WORDS } from "../words";
 import { type Side, type SideState, timelineOf } from "./benchState";
-import { INK } from "./ink";
+import { INK, whose } from "./ink";
 import { GaugeLayer } from "./readings/GaugeLayer";
 import { timeFromImpact } from "./rule/pegLink";
 import { moved } from "./stage/cameraMotion";
@@ -56,7 +56,7 @@ function StillPicture({ side, state, shown, units, picture }: Props) {
         wide={width}
         clear={on.marks.filter((mark) => mark.frame === frame && isBody(mark.name))}
         units={units}
-        ink={INK[side]}
+        ink={INK[whose(side, state.swing)]}
       />
       <rect y={HEIGHT} width={width} height={FOOT} fill="#10201D" />
       <text x={12} y={HEIGHT + 22} fontSize={14} fill="#F6F3EA">

@@ -66,6 +66,9 @@ function pegFor(event: KeyboardEvent, key: string): Checkpoint | undefined {
   return event.shiftKey && digit ? CHECKPOINTS[Number(digit[1]) - 1]?.[0] : PEG_LETTERS[key];
 }
 
+/** Whether a sheet lies over the bench: its keys are not the bench's. */
+export const underSheet = () => document.querySelector("dialog[open]") !== null;
+
 const onControl = (target: EventTarget | null) =>
   target instanceof HTMLElement && target.closest("button, a, summary") !== null;
 
@@ -83,7 +86,7 @@ function shuttle(bench: Bench, way: 1 | -1, again: boolean): void {
 export function useKeys(bench: Bench, { pick, help }: Actions): void {
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
-      if (typing(event.target) || event.altKey) return;
+      if (typing(event.target) || underSheet() || event.altKey) return;
       const state = bench.getState();
       const side = state.sides[state.active];
       const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;

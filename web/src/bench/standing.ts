@@ -1,3 +1,4 @@
+import { keep } from "../parts/keep";
 import type { BenchState, Side } from "./benchState";
 import type { Bench } from "./benchStore";
 
@@ -49,7 +50,7 @@ function habits(): Standing["tools"] {
 /** Writes the standing down whenever it has changed and stood still for a moment. */
 export function remember(swingId: string, bench: Bench): () => void {
   let timer: number | undefined;
-  const keep = () => {
+  const write = () => {
     const state = bench.getState();
     const places: Standing["places"] = {};
     for (const side of ["student", "reference"] as const) {
@@ -58,17 +59,17 @@ export function remember(swingId: string, bench: Bench): () => void {
     }
     const tools = Object.fromEntries(TOOLS.map((tool) => [tool, state[tool]]));
     const standing: Standing = { places, tools };
-    sessionStorage.setItem(key(swingId), JSON.stringify(standing));
-    localStorage.setItem(HABITS, JSON.stringify({ groups: state.groups, pinned: state.pinned }));
+    keep(sessionStorage, key(swingId), JSON.stringify(standing));
+    keep(localStorage, HABITS, JSON.stringify({ groups: state.groups, pinned: state.pinned }));
   };
   const stop = bench.subscribe(() => {
     window.clearTimeout(timer);
-    timer = window.setTimeout(keep, 250);
+    timer = window.setTimeout(write, 250);
   });
-  window.addEventListener("pagehide", keep);
+  window.addEventListener("pagehide", write);
   return () => {
     window.clearTimeout(timer);
-    window.removeEventListener("pagehide", keep);
+    window.removeEventListener("pagehide", write);
     stop();
   };
 }

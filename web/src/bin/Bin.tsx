@@ -16,7 +16,7 @@ export function Bin() {
   const room = useQuery(roomQuery);
   return (
     <Page title="Bin">
-      {bin.error && <Trouble error={bin.error} retry={bin.refetch} />}
+      {bin.error && !bin.data && <Trouble error={bin.error} retry={bin.refetch} />}
       {bin.data?.length === 0 && (
         <Empty>The bin is empty. What you remove lies here for 30 days before it is erased.</Empty>
       )}

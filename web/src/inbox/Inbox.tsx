@@ -37,7 +37,7 @@ export function Inbox() {
         </>
       }
     >
-      {rows.error && <Trouble error={rows.error} retry={rows.refetch} />}
+      {rows.error && !rows.data && <Trouble error={rows.error} retry={rows.refetch} />}
       {rows.data?.length === 0 && (
         <Empty>
           <p className="text-lg font-semibold">

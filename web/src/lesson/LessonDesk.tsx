@@ -33,7 +33,9 @@ export function LessonDesk() {
         </Link>
       }
     >
-      <KeepInMind hurts={lesson.data.what_hurts} history={lesson.data.student.history} />
+      <div className="mb-3">
+        <KeepInMind hurts={lesson.data.what_hurts} history={lesson.data.student.history} />
+      </div>
       {actions.error && <Trouble error={actions.error} />}
       <div className="grid gap-5 lg:grid-cols-[1fr_400px]">
         <div className="min-w-0">

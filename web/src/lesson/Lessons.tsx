@@ -9,7 +9,7 @@ export function Lessons() {
   const lessons = useQuery(lessonsQuery);
   return (
     <Page title="Lessons">
-      {lessons.error && <Trouble error={lessons.error} retry={lessons.refetch} />}
+      {lessons.error && !lessons.data && <Trouble error={lessons.error} retry={lessons.refetch} />}
       {lessons.data?.length === 0 && (
         <Empty>No lesson yet. Open a swing from the inbox and pick its first frame.</Empty>
       )}

@@ -5,7 +5,7 @@ export function KeepInMind({ hurts, history }: { hurts: string; history: string 
   if (!hurts && !history) return null;
   return (
     <p
-      className="mb-2 flex min-w-0 items-center gap-2 border-l-4 border-brass pl-2 text-sm"
+      className="flex min-w-0 items-center gap-2 border-l-4 border-brass pl-2 text-sm"
       title={[hurts && `Hurts: ${hurts}`, history].filter(Boolean).join("\n")}
     >
       <HeartPulse size={16} aria-hidden className="shrink-0" />

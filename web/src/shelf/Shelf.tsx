@@ -1,9 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
-import { type Reference, shelfQuery, stillOf } from "../api/queries";
+import { type Reference, rangeModelsQuery, schoolsQuery, shelfQuery, stillOf } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
 import { ClipCard } from "../parts/ClipCard";
 import { Field } from "../parts/Field";
@@ -30,8 +30,9 @@ export function Shelf() {
         </button>
       }
     >
-      {shelf.error && <Trouble error={shelf.error} retry={shelf.refetch} />}
+      {shelf.error && !shelf.data && <Trouble error={shelf.error} retry={shelf.refetch} />}
       {shelf.data?.length === 0 && <Empty>The shelf is empty. Add a swing you like to compare with.</Empty>}
+      <RangeModels />
       <ul className="grid gap-3 sm:grid-cols-2">
         {shelf.data?.map((reference) => (
           <ReferenceCard key={reference.id} reference={reference} />
@@ -94,9 +95,38 @@ function ReferenceCard({ reference }: { reference: Reference }) {
   );
 }
 
+/** The sound swings that come along, for a shelf that lacks them. */
+function RangeModels() {
+  const queries = useQueryClient();
+  const models = useQuery(rangeModelsQuery);
+  const take = useMutation({
+    mutationFn: () => got(api.POST("/api/range-models")),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  if (!models.data?.length) return null;
+  return (
+    <section aria-label="Range models" className="plate mt-3 mb-3 border-dashed p-4">
+      <p className="text-sm">
+        {models.data.length === 1 ? "One sound swing comes" : `${models.data.length} sound swings come`} with
+        Tropometer, drawn, pegged and marked: {models.data.map((each) => each.name).join("; ")}.
+      </p>
+      {take.error && <Trouble error={take.error} />}
+      <button
+        type="button"
+        className="btn btn-sm mt-2"
+        disabled={take.isPending}
+        onClick={() => take.mutate()}
+      >
+        Put them on the shelf
+      </button>
+    </section>
+  );
+}
+
 function NewReference({ close }: { close: () => void }) {
   const uploads = useClipUploads("/api/uploads");
   const state = useHandIn(uploads, "shelf", close);
+  const schools = useQuery(schoolsQuery);
   return (
     <Sheet title="New reference" close={close}>
       <form
@@ -107,6 +137,7 @@ function NewReference({ close }: { close: () => void }) {
             name: String(data.get("name")),
             about: String(data.get("about")),
             hand: data.get("hand") as Reference["hand"],
+            school: String(data.get("school")),
             club: String(data.get("club")),
             clips: uploads.clips(),
           };
@@ -123,6 +154,16 @@ function NewReference({ close }: { close: () => void }) {
           <select className="select w-full" name="hand" defaultValue="right">
             <option value="right">Right-handed</option>
             <option value="left">Left-handed</option>
+          </select>
+        </Field>
+        <Field label="Shows the teaching model" hint="It is offered first for students who are taught by it.">
+          <select className="select w-full" name="school" defaultValue="">
+            <option value="">None in particular</option>
+            {schools.data?.map((school) => (
+              <option key={school.id} value={school.id}>
+                {school.name}
+              </option>
+            ))}
           </select>
         </Field>
         <Field label="Club">

@@ -1,8 +1,23 @@
 import { useRouteError } from "react-router";
+import { useConnection } from "../api/connection";
 
 /** A screen that broke says so, and what is safe. */
 export function Broken() {
   const error = useRouteError();
+  const lost = useConnection((connection) => connection.lost);
+  if (lost)
+    return (
+      <main className="mx-auto max-w-lg p-8">
+        <h1 className="text-2xl font-semibold">No connection</h1>
+        <p className="my-3">
+          This screen was not opened before the connection went. What you did is kept and sent when it is
+          back.
+        </p>
+        <button type="button" className="btn btn-primary" onClick={() => window.history.back()}>
+          Back to where you were
+        </button>
+      </main>
+    );
   return (
     <main className="mx-auto max-w-lg p-8">
       <h1 className="text-2xl font-semibold">This screen broke</h1>

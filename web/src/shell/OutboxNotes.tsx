@@ -8,9 +8,9 @@ const WORDS = {
   idle: "",
   saved: "Saved",
   saving: "Saving…",
-  offline: "Not saved yet",
-  "signed-out": "Not saved yet",
-  trouble: "Not saved yet",
+  offline: "Kept here, not sent",
+  "signed-out": "Kept here, not sent",
+  trouble: "Kept here, not sent",
 } as const;
 
 /** One word in the header: whether all that was done here is on the server. */

@@ -27,6 +27,7 @@ export function Shell() {
   const here = useLocation();
   const queries = useQueryClient();
   const ready = useOpenOutbox(me.data?.id);
+  usePrefetched(me.data !== undefined);
   useTakenLessons();
   if (me.error instanceof ApiError && (me.error.status === 401 || me.error.status === 403) && !me.data)
     return <Navigate to={`/sign-in?next=${encodeURIComponent(here.pathname + here.search)}`} replace />;
@@ -89,6 +90,17 @@ function useOpenOutbox(user: string | undefined): boolean {
     if (user) void openOutbox(user).then(() => setOpened(user));
   }, [user]);
   return user !== undefined && opened === user;
+}
+
+/** Fetches the screens that come in pieces of their own while there is a connection, to open without one. */
+function usePrefetched(signedIn: boolean): void {
+  useEffect(() => {
+    if (!signedIn) return;
+    const timer = window.setTimeout(() => {
+      void Promise.allSettled([import("../bench/Bench"), import("../shelf/Shelf")]);
+    }, 500);
+    return () => window.clearTimeout(timer);
+  }, [signedIn]);
 }
 
 /** Lessons as the server answers them to words and frames that it took, on whatever screen that happens. */

@@ -25,7 +25,7 @@ export function Students() {
         </button>
       }
     >
-      {students.error && <Trouble error={students.error} retry={students.refetch} />}
+      {students.error && !students.data && <Trouble error={students.error} retry={students.refetch} />}
       {students.data?.length === 0 && <Empty>No students yet. Add the first one.</Empty>}
       <ul className="grid gap-2 sm:grid-cols-2">
         {students.data?.map((student) => (

@@ -1,4 +1,6 @@
-import { type FormEvent, useEffect, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { type FormEvent, useCallback, useEffect, useState } from "react";
+import { matSizesQuery } from "../../api/queries";
 import { metres, shown, typed, type Units } from "../../units";
 import { type Hand, momentWords, READING_WORDS } from "../../words";
 import { useBench } from "../benchContext";
@@ -26,27 +28,28 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
   const edit = useBench((bench) => bench.edit);
   const [along, setAlong] = useState("");
   const [across, setAcross] = useState("");
-  useEffect(() => {
-    setAlong(shown(mat.along_m, "m", units).toFixed(1));
-    setAcross(shown(mat.across_m, "m", units).toFixed(1));
+  const write = useCallback(() => {
+    setAlong(mat.along_m == null ? "" : shown(mat.along_m, "m", units).toFixed(1));
+    setAcross(mat.across_m == null ? "" : shown(mat.across_m, "m", units).toFixed(1));
   }, [mat, units]);
+  useEffect(write, [write]);
+  const unsaid = mat.along_m == null || mat.across_m == null;
   const size = (along_m: number, across_m: number) =>
     edit(side, { kind: "mat", value: { ...mat, along_m, across_m } });
   const keep = (event?: FormEvent) => {
     event?.preventDefault();
     const [a, b] = [metres(typed(along), units), metres(typed(across), units)];
-    const unchanged = Math.abs(a - mat.along_m) < 5e-4 && Math.abs(b - mat.across_m) < 5e-4;
+    if (along === "" || across === "") return; // the other is still to be typed
+    const same = (typedM: number, said?: number | null) => Math.abs(typedM - (said ?? 0)) < 5e-4;
     if (a > 0 && a <= 20 && b > 0 && b <= 20) {
-      if (!unchanged) size(a, b);
-    } else {
-      setAlong(shown(mat.along_m, "m", units).toFixed(1));
-      setAcross(shown(mat.across_m, "m", units).toFixed(1));
-    }
+      if (!same(a, mat.along_m) || !same(b, mat.across_m)) size(a, b);
+    } else write();
   };
   const known = SIZES.findIndex(([, a, b]) => a === mat.along_m && b === mat.across_m);
   return (
     <form className="plate grid gap-1.5 p-2 text-sm" aria-label={`Mat and camera, ${side}`} onSubmit={keep}>
       <h2 className="font-semibold">Mat and camera</h2>
+      {unsaid && <SizeAsked clipId={state.clip.id} units={units} take={size} />}
       <select
         className="select select-xs w-full"
         aria-label="Size of the mat"
@@ -56,7 +59,7 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
           if (chosen) size(chosen[1], chosen[2]);
         }}
       >
-        <option value={-1}>Its own size</option>
+        <option value={-1}>{unsaid ? "Choose its size…" : "Its own size"}</option>
         {SIZES.map(([words], i) => (
           <option key={words} value={i}>
             {words}
@@ -91,9 +94,31 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
       </div>
       <FactsFields side={side} state={state} />
       {on.camera_trouble && <p role="alert">{on.camera_trouble}</p>}
-      {on.camera && <Audit camera={on.camera} mat={mat} view={state.clip.view} hand={state.swing.hand} />}
+      {on.camera && !unsaid && (
+        <Audit camera={on.camera} mat={mat} view={state.clip.view} hand={state.swing.hand} />
+      )}
       <Effect state={state} units={units} />
     </form>
+  );
+}
+
+/** Asks how large the mat is: nothing is measured by it before somebody has said so. */
+function SizeAsked(props: { clipId: string; units: Units; take: (along: number, across: number) => void }) {
+  const { clipId, units, take } = props;
+  const offered = useQuery(matSizesQuery(clipId)).data ?? [];
+  const figure = (metres: number) => shown(metres, "m", units).toFixed(1);
+  return (
+    <div className="grid justify-items-start gap-1 border-l-4 border-brass pl-2">
+      <p className="font-medium">How large is this mat?</p>
+      {offered.map(({ along_m, across_m, said }) => (
+        <button key={said} type="button" className="btn btn-xs" onClick={() => take(along_m, across_m)}>
+          <span className="num">
+            {figure(along_m)} × {figure(across_m)} {units}
+          </span>
+          <span className="font-normal">{said}</span>
+        </button>
+      ))}
+    </div>
   );
 }
 
@@ -178,7 +203,7 @@ function Plan({ camera, mat, view, hand }: { camera: Camera; mat: Mat; view: Vie
   const lie = ({ t, b }: { t: number; b: number }) =>
     view === "face_on" ? { right: mirror * t, up: -b } : { right: mirror * b, up: t };
   const [eye, player] = [lie(camera.eye), lie(camera.player)];
-  const corner = lie({ t: mat.along_m / 2, b: mat.across_m / 2 });
+  const corner = lie({ t: (mat.along_m ?? 0) / 2, b: (mat.across_m ?? 0) / 2 });
   const half = { right: Math.abs(corner.right), up: Math.abs(corner.up) };
   const rights = [eye.right, player.right, -half.right, half.right];
   const ups = [eye.up, player.up, -half.up, half.up];

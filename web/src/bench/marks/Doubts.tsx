@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, type Schemas } from "../../api/client";
+import { keep } from "../../parts/keep";
 import { VIEW_WORDS } from "../../words";
 import type { Side, SideState } from "../benchState";
 
@@ -29,9 +30,9 @@ export function Doubts({ side, state }: { side: Side; state: SideState }) {
   const open = doubtsOf(state).filter((doubt) => !kept.split(" ").includes(doubt.id));
   const doubt = open[0];
   if (!doubt) return null;
-  const keep = () => {
+  const keepIt = () => {
     const all = `${kept} ${doubt.id}`.trim();
-    localStorage.setItem(keptKey(clip.id), all);
+    keep(localStorage, keptKey(clip.id), all);
     setKept(all);
   };
   return (
@@ -49,7 +50,7 @@ export function Doubts({ side, state }: { side: Side; state: SideState }) {
       >
         {doubt.offers}
       </button>
-      <button type="button" className="btn btn-xs" onClick={keep}>
+      <button type="button" className="btn btn-xs" onClick={keepIt}>
         Keep
       </button>
     </div>

@@ -10,6 +10,13 @@ interface Props {
   selected: string | null;
 }
 
+const SOURCE_WORDS = {
+  hand: "",
+  tracked: " (followed)",
+  proposed: " (proposed)",
+  accepted: " (accepted as proposed)",
+} as const;
+
 /** The marks of one frame: a ring with an open middle, so that the point itself stays visible. */
 export function MarkLayer({ state, frame, place, ink, selected }: Props) {
   return (
@@ -21,7 +28,7 @@ export function MarkLayer({ state, frame, place, ink, selected }: Props) {
           const chosen = mark.name === selected;
           return (
             <g key={mark.name} data-mark={mark.name} className="cursor-move">
-              <title>{`${MARK_WORDS[mark.name] ?? mark.name}${mark.source === "hand" ? "" : ` (${mark.source})`}`}</title>
+              <title>{`${MARK_WORDS[mark.name] ?? mark.name}${SOURCE_WORDS[mark.source]}`}</title>
               <circle cx={at.x} cy={at.y} r={14} fill="transparent" />
               <circle cx={at.x} cy={at.y} r={chosen ? 9 : 6} fill="none" stroke="#10201D" strokeWidth={4} />
               <circle

@@ -4,7 +4,7 @@ import { proposedMarksQuery } from "../../api/queries";
 import { MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
-import { typing } from "../keys";
+import { typing, underSheet } from "../keys";
 import type { Point } from "../stage/stageView";
 import { openAt } from "./round";
 
@@ -84,7 +84,7 @@ export function TakeProposed({ side, marks }: { side: Side; marks: Mark[] }) {
     if (!active || !any) return;
     const pressed = (event: KeyboardEvent) => {
       const busy = event.target instanceof HTMLElement && event.target.closest("button, a, summary, form");
-      if (event.key !== "Enter" || busy || typing(event.target)) return;
+      if (event.key !== "Enter" || busy || typing(event.target) || underSheet()) return;
       latest.current(event.shiftKey);
     };
     window.addEventListener("keydown", pressed);

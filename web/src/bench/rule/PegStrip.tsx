@@ -1,4 +1,4 @@
-import { Check } from "lucide-react";
+import { ArrowDownToDot, X } from "lucide-react";
 import { stillOf } from "../../api/queries";
 import { CHECKPOINT_WORDS, type Checkpoint } from "../../words";
 import { useBench } from "../benchContext";
@@ -25,6 +25,19 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
   const set = useBench((bench) => bench.set);
   const goTo = useBench((bench) => bench.goTo);
   const pegs = pegsOf(state.on);
+  const peg = (name: Checkpoint, frame: number | null) => {
+    const was = pegs[name];
+    set({ active: side, playing: null });
+    edit(side, { kind: "peg", name, frame, between: false });
+    const words = CHECKPOINT_WORDS[name];
+    if (was !== undefined)
+      set({
+        notice:
+          frame === null
+            ? `${words}: the peg on frame ${was} is taken away (Ctrl Z brings it back).`
+            : `${words}: the peg has moved from frame ${was} to ${frame} (Ctrl Z takes it back).`,
+      });
+  };
   const proposals = openProposals(state);
   return (
     <ol className="grid grid-cols-9 gap-0.5" aria-label="Pegs">
@@ -84,22 +97,44 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
                 />
               )}
             </button>
-            <button
-              type="button"
-              className="flex w-full items-center justify-center gap-0.5 py-0.5 text-[10px] leading-tight tracking-tighter hover:bg-base-200"
-              onClick={() =>
-                edit(side, { kind: "peg", name, frame: here ? null : state.frame, between: false })
-              }
-              title={
-                here ? `Take the ${words.toLowerCase()} peg away` : `${words}: peg this frame (⇧${i + 1})`
-              }
-            >
-              {here && <Check size={10} aria-hidden />}
-              <span className="truncate">{short}</span>
-              <span className="sr-only">
-                {here ? `: take the ${words.toLowerCase()} peg away` : `: peg ${words.toLowerCase()} here`}
-              </span>
-            </button>
+            <span className="flex items-center text-[10px] leading-tight tracking-tighter">
+              <button
+                type="button"
+                className="min-w-0 flex-1 truncate py-0.5 hover:bg-base-200"
+                aria-label={`${short}: ${frame === undefined ? `peg ${words.toLowerCase()} here` : `go to ${words.toLowerCase()}`}`}
+                onClick={() => {
+                  set({ active: side, playing: null });
+                  if (frame === undefined) peg(name, state.frame);
+                  else goTo(side, frame);
+                }}
+                title={
+                  frame === undefined
+                    ? `${words}: peg this frame (⇧${i + 1})`
+                    : `Go to ${words.toLowerCase()}`
+                }
+              >
+                {short}
+              </button>
+              {frame !== undefined && (
+                <button
+                  type="button"
+                  className="px-0.5 py-0.5 hover:bg-base-200"
+                  onClick={() => peg(name, here ? null : state.frame)}
+                  title={
+                    here
+                      ? `Take the ${words.toLowerCase()} peg away`
+                      : `Move the ${words.toLowerCase()} peg to this frame (⇧${i + 1})`
+                  }
+                  aria-label={
+                    here
+                      ? `Take the ${words.toLowerCase()} peg away`
+                      : `Move the ${words.toLowerCase()} peg here`
+                  }
+                >
+                  {here ? <X size={9} aria-hidden /> : <ArrowDownToDot size={9} aria-hidden />}
+                </button>
+              )}
+            </span>
           </li>
         );
       })}

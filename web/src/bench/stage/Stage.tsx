@@ -8,7 +8,7 @@ import { KNOWN_LENGTH, MAT, markAt, PLUMB, type Side, type SideState } from "../
 import { KnownLengthLine } from "../ground/KnownLengthLine";
 import { MatLayer } from "../ground/MatLayer";
 import { PlumbLine } from "../ground/PlumbLine";
-import { INK } from "../ink";
+import { INK, whose } from "../ink";
 import { Doubts } from "../marks/Doubts";
 import { HandTest, useHandTest } from "../marks/HandTest";
 import { HAND_SD_PX, unitPx } from "../marks/hand";
@@ -30,8 +30,9 @@ import { useStageView } from "./useStageView";
 import { ZoomButtons } from "./ZoomButtons";
 
 const MAT_CORNERS = 4;
-const USUAL_MAT_M = 1.5;
 const NUDGE_CSS_PX = 0.1;
+const REACH_PX = 14; // from a mark, within which it is taken hold of
+const STILL_PX = 2; // a hand that moves less has only clicked
 
 interface Drag {
   kind: "pan" | "mark" | "line" | "corner" | "pinch";
@@ -39,6 +40,7 @@ interface Drag {
   view: View;
   gesture: string;
   corner?: number;
+  off?: Point; // from where the mark was taken hold of to its place, picture pixels
   pair?: [Point, Point]; // where two fingers began to pinch
 }
 
@@ -112,8 +114,20 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     );
   };
 
+  /** The mark that a hand takes hold of: of those within reach the nearest, whatever lies over it. */
+  const nearest = (at: Point) => {
+    const far = (mark: Point) => Math.hypot(place(mark).x - at.x, place(mark).y - at.y);
+    const placed = state.on.marks.filter((mark) => mark.frame === shownFrame);
+    const near = [...placed, ...tracked].filter((mark) => far(mark) <= REACH_PX);
+    return near.sort((a, b) => far(a) - far(b))[0];
+  };
+
   const down = (event: PointerEvent) => {
-    if (!view || drawn.frame === null || event.button !== 0) return;
+    if (!view || event.button !== 0) return;
+    if (drawn.frame === null) {
+      set({ notice: "The frame was not drawn yet, so nothing was placed: click again." });
+      return;
+    }
     const at = pointOf(event);
     set({ active: side });
     fingers.current.set(event.pointerId, at);
@@ -122,15 +136,17 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       drag.current = { kind: "pinch", from: at, view, gesture: "", pair: touching as [Point, Point] };
       return;
     }
-    const hit = (event.target as Element).closest("[data-mark]")?.getAttribute("data-mark");
+    const hit = nearest(at);
     const corner =
       (event.target as Element).closest("[data-corner]")?.getAttribute("data-corner") ?? undefined;
     const gesture = crypto.randomUUID();
     box.current?.setPointerCapture(event.pointerId);
     if (test.click(toPicture(at, view, size), shownFrame)) return;
-    if (hit && (!tool || tool === hit)) {
-      set({ selected: hit, tool: null, active: side });
-      drag.current = { kind: "mark", from: at, view, gesture };
+    if (hit && (!tool || tool === hit.name)) {
+      set({ selected: hit.name, tool: null, active: side });
+      const held = toPicture(at, view, size);
+      const off = { x: hit.x - held.x, y: hit.y - held.y };
+      drag.current = { kind: "mark", from: at, view, gesture, off };
     } else if (corner !== undefined && !isLine(tool)) {
       set({ selected: MAT, tool: null });
       drag.current = { kind: "corner", from: at, view, gesture, corner: Number(corner) };
@@ -157,7 +173,10 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     if (!now || !view) return;
     if (now.pair && fingers.current.size === 2)
       pinch(now.view, now.pair, [...fingers.current.values()] as [Point, Point]);
-    if (now.kind === "mark" && selected) putMark(selected, toPicture(at, view, size), now.gesture);
+    if (now.kind === "mark" && selected && hasMoved(now.from, at)) {
+      const held = toPicture(at, view, size);
+      putMark(selected, { x: held.x + (now.off?.x ?? 0), y: held.y + (now.off?.y ?? 0) }, now.gesture);
+    }
     if (now.kind === "corner" && state.on.mat) {
       const { x, y } = toStill(at, view);
       const corners = state.on.mat.corners.map((own, i) => (i === now.corner ? { x, y } : own));
@@ -178,6 +197,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       if (Math.hypot(end.x - start.x, end.y - start.y) * view.scale > 8)
         if (tool === PLUMB) layPlumb(start, end);
         else layLength(start, end);
+      else set({ notice: "Nothing was drawn: press at one end, and let go at the other." });
     }
     if (now.kind === "mark" && tool) advance();
   };
@@ -189,7 +209,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
       return;
     }
     setCorners([]);
-    const was = state.on.mat ?? { along_m: USUAL_MAT_M, across_m: USUAL_MAT_M };
+    const was = state.on.mat ?? { along_m: null, across_m: null };
     edit(side, { kind: "mat", value: { ...was, corners: all } });
     set({ tool: null, selected: MAT });
   };
@@ -280,7 +300,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
               wide={size.width}
               clear={player}
               units={units}
-              ink={INK[side]}
+              ink={INK[whose(side, state.swing)]}
             />
             {state.on.calibration && (
               <KnownLengthLine known={state.on.calibration} place={placeStill} units={units} />
@@ -295,20 +315,25 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
             {start && pointer && <LengthInHand a={placeStill(start)} b={pointer} />}
             {test.asks === null && (
               <>
-                <ProposedMarkLayer marks={proposed} place={place} scale={stableView.scale} ink={INK[side]} />
+                <ProposedMarkLayer
+                  marks={proposed}
+                  place={place}
+                  scale={stableView.scale}
+                  ink={INK[whose(side, state.swing)]}
+                />
                 <TrackLayer
                   state={state}
                   marks={tracked}
                   tracks={tracks}
                   place={place}
-                  ink={INK[side]}
+                  ink={INK[whose(side, state.swing)]}
                   selected={selected}
                 />
                 <MarkLayer
                   state={state}
                   frame={shownFrame}
                   place={place}
-                  ink={INK[side]}
+                  ink={INK[whose(side, state.swing)]}
                   selected={selected}
                 />
               </>
@@ -372,6 +397,8 @@ const NUDGE_WAYS: Record<string, [number, number]> = {
   ArrowUp: [0, -1],
   ArrowDown: [0, 1],
 };
+
+const hasMoved = (from: Point, to: Point) => Math.hypot(to.x - from.x, to.y - from.y) > STILL_PX;
 
 const isLine = (tool: string | null) => tool === KNOWN_LENGTH || tool === PLUMB;
 

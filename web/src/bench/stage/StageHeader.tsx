@@ -1,7 +1,7 @@
 import { VIEW_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { otherViews, type Side, type SideState } from "../benchState";
-import { INK } from "../ink";
+import { INK, whose } from "../ink";
 import type { Look } from "./stageView";
 
 interface Props {
@@ -37,10 +37,15 @@ export function StageHeader({ side, state, look, setLook }: Props) {
   const turnView = useBench((bench) => bench.turnView);
   return (
     <header className="flex h-8 shrink-0 items-center gap-3 px-2 text-sm">
-      <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: INK[side] }} aria-hidden />
+      <span
+        className="h-3 w-3 shrink-0 rounded-full"
+        style={{ background: INK[whose(side, state.swing)] }}
+        aria-hidden
+      />
       <strong className="max-w-40 min-w-16 shrink truncate" title={state.swing.title}>
         {state.swing.title}
       </strong>
+      {whose(side, state.swing) === "earlier" && <span className="shrink-0 text-xs opacity-80">earlier</span>}
       <span className="min-w-13 shrink-10 truncate text-xs opacity-80">
         {VIEW_WORDS[clip.view]}
         {!state.mirrored && ` · ${state.swing.hand}-handed`}

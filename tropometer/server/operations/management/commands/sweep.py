@@ -1,11 +1,12 @@
 """Forget files that nothing names any more; with --dry-run only say which."""
 
 from argparse import ArgumentParser
+from datetime import timedelta
 from typing import Any
 
 from django.core.management.base import BaseCommand
 
-from tropometer.server.operations.sweep import orphans
+from tropometer.server.operations.sweep import GRACE, orphans
 
 
 class Command(BaseCommand):
@@ -13,9 +14,10 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         parser.add_argument("--dry-run", action="store_true", help="change nothing")
+        parser.add_argument("--at-once", action="store_true", help="what is only a moment old, too")
 
-    def handle(self, *args: Any, dry_run: bool, **options: Any) -> None:
-        found = list(orphans())
+    def handle(self, *args: Any, dry_run: bool, at_once: bool, **options: Any) -> None:
+        found = list(orphans(timedelta(0) if at_once else GRACE))
         for orphan in found:
             self.stdout.write(orphan.what)
             if not dry_run:
