@@ -43,14 +43,18 @@ def main(minutes: float) -> int:
             for person in people:
                 found += _compare(person, instance)
             found += _mails(people, instance)
+            swept = instance.manage("sweep", "--at-once")
             orphans = instance.manage("sweep", "--dry-run", "--at-once")
         except BaseException:
             print((Path(folder) / "log").read_text(errors="replace")[-6000:], file=sys.stderr)
             raise
         finally:
             instance.stop()
-    left_over = int(orphans.strip().splitlines()[-1].split()[0])
+    found["left by killed processes, and swept"] = _count(swept)
+    left_over = _count(orphans)
     _print(people, instance, found, left_over, troubles)
+    if left_over:
+        print(orphans)
     return int(bool(left_over or troubles or any(name.startswith(("lost", "doubled")) for name in found)))
 
 
@@ -83,12 +87,17 @@ def _settle(person: Instructor) -> None:
     while time.monotonic() < end:
         rows: list[Any] = person._get("/api/swings")
         lessons: list[Any] = person._get("/api/lessons")
-        busy = [clip for row in rows for clip in row["clips"] if clip["state"] in ("waiting", "working")]
+        clips = [clip for row in rows for clip in row["clips"]]
+        for clip in clips:
+            if clip["state"] == "failed":  # its workers were killed too often: a person is asked
+                person._until(200, "POST", f"/api/clips/{clip['id']}/try-again")
+        busy = [clip for clip in clips if clip["state"] != "ready"]
         sent = [each["id"] for each in lessons if each["sent_at"]]
         unmailed = [id for id in sent if not _lesson(person, id)["mailed_at"]]
         if not busy and not unmailed:
             return
         time.sleep(1)
+    print(f"{person.mail} still waits for {[(clip['state'], clip['trouble']) for clip in busy]}, {unmailed}")
 
 
 def _lesson(person: Instructor, id: str) -> Any:
@@ -137,6 +146,11 @@ def _mails(people: list[Instructor], instance: Instance) -> Counter[str]:
     return +found
 
 
+def _count(swept: str) -> int:
+    """How many orphans the sweep spoke of."""
+    return int(swept.strip().splitlines()[-1].split()[0])
+
+
 def _print(
     people: list[Instructor], instance: Instance, found: Counter[str], left_over: int, troubles: list[str]
 ) -> None:
@@ -153,6 +167,7 @@ def _print(
     lost = [f"lost {what}" for what in ("marks", "words", "files", "clips", "mails")]
     rows += [(name, found[name]) for name in (*lost, "doubled swings", "doubled mails")]
     rows += [("mails sent again under the same name", found["mails sent again under the same name"])]
+    rows += [(name, found[name]) for name in ("left by killed processes, and swept",)]
     rows += [("orphans", left_over)]
     for name, value in rows:
         print(f"{name:<40} {value}")

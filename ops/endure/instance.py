@@ -118,10 +118,14 @@ class Instance:
             except OSError:
                 continue
             for kind, words_of in VICTIMS.items():
-                mine = here.startswith(str(self.folder)) or str(self.folder) in words
+                mine = any(here.startswith(each) or each in words for each in self._folders())
                 if words_of in words and mine:
                     found.append((int(entry.name), kind))
         return found
+
+    def _folders(self) -> tuple[str, str]:
+        """Where its processes stand: its own folder, and that of its database, which may lie outside."""
+        return str(self.folder), str((self.folder / "var" / "pg").resolve())
 
     def kill_one(self, dice: random.Random) -> None:
         """Kill one process of a kind drawn at random, without a word."""
