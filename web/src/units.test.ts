@@ -1,5 +1,6 @@
 import { expect, test } from "vitest";
 import { number, typed, withError, withErrorOrNothing } from "./units";
+import { sidesOf } from "./words";
 
 test("a number is read as it was typed, with a point or a comma", () => {
   expect(["156,5", "156.5", " 1.2 ", "−3", "7."].map(typed)).toEqual([156.5, 156.5, 1.2, -3, 7]);
@@ -15,6 +16,11 @@ test("a time that is too unsure says that it tells nothing", () => {
   expect(withErrorOrNothing(-0.156, 0.627, "s", "cm", true)).toBe("cannot be told (± 627 ms)");
   expect(withErrorOrNothing(-0.156, 0.02, "s", "cm", true)).toBe("−156 ± 20 ms");
   expect(withErrorOrNothing(-0.9, 0.3, "s", "cm", true)).toBe("−900 ± 300 ms");
+});
+
+test("a student reads left and right by their own hand", () => {
+  expect(sidesOf("trail hip −4.3 ± 1.6 cm", "right")).toBe("right hip −4.3 ± 1.6 cm");
+  expect(sidesOf("lead hip +2.0 cm, trail heel", "left")).toBe("right hip +2.0 cm, left heel");
 });
 
 test("lengths follow the chosen units; nothing has no sign", () => {

@@ -248,6 +248,12 @@ export function ownSide(side: "lead" | "trail", hand: Hand): string {
   return side === "lead" ? `${lead} (front)` : `${lead === "left" ? "right" : "left"} (back)`;
 }
 
+/** A short text with left and right, by a player's hand, where the trade says lead and trail. */
+export function sidesOf(text: string, hand: Hand): string {
+  const lead = mirrored(hand);
+  return text.replace(/\blead\b/g, lead).replace(/\btrail\b/g, lead === "left" ? "right" : "left");
+}
+
 /** Put the student's own sides into a text of the drill book. */
 export function forHand(text: string, hand: Hand): string {
   return text.replaceAll("{lead}", ownSide("lead", hand)).replaceAll("{trail}", ownSide("trail", hand));

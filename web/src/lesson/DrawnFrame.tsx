@@ -2,14 +2,21 @@ import type { Schemas } from "../api/client";
 import { INK } from "../bench/ink";
 import { GaugeLayer } from "../bench/readings/GaugeLayer";
 import type { Units } from "../units";
+import type { Hand } from "../words";
 
 type Frame = Schemas["LessonFrameOut"];
 
 const SHOWN_WIDTH = 420;
 
 /** A lesson's frame: the still with its gauges and values as they were drawn on the bench. */
-export function DrawnFrame(props: { frame: Frame; src: string; units: Units; mirrored?: boolean }) {
-  const { frame, src, units, mirrored = false } = props;
+export function DrawnFrame(props: {
+  frame: Frame;
+  src: string;
+  units: Units;
+  mirrored?: boolean;
+  hand?: Hand; // of the student who reads it
+}) {
+  const { frame, src, units, mirrored = false, hand } = props;
   const { drawn } = frame;
   const { left, top, width, height } = drawn.crop;
   const scale = SHOWN_WIDTH / width;
@@ -40,6 +47,7 @@ export function DrawnFrame(props: { frame: Frame; src: string; units: Units; mir
         wide={SHOWN_WIDTH}
         units={units}
         ink={INK[drawn.whose]}
+        hand={hand}
       />
     </svg>
   );

@@ -58,7 +58,13 @@ function FramePart({ frame, sheet, src }: { frame: Frame; sheet: LessonSheet; sr
         <span className={`h-3 w-3 rounded-full ${mine ? "bg-clay" : "bg-slate"}`} aria-hidden />
         {mine ? "You" : drawn.name}: {moment.toLowerCase()}
       </h2>
-      <DrawnFrame frame={frame} src={src} units={sheet.units} mirrored={drawn.hand !== sheet.hand} />
+      <DrawnFrame
+        frame={frame}
+        src={src}
+        units={sheet.units}
+        mirrored={drawn.hand !== sheet.hand}
+        hand={sheet.hand}
+      />
       {frame.words && (
         <div className="mt-3">
           <Paragraphs text={frame.words} />

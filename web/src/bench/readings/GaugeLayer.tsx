@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { type Units, withError } from "../../units";
-import { SHORT_WORDS, SIGNED } from "../../words";
+import { type Hand, SHORT_WORDS, SIGNED, sidesOf } from "../../words";
 import type { Point } from "../stage/stageView";
 
 type Gauge = Schemas["GaugeOut"];
@@ -14,6 +14,7 @@ interface Props {
   clear?: Point[]; // the player's marks, which no label may lie over
   units: Units;
   ink: string;
+  hand?: Hand; // of the student who reads it: left and right instead of lead and trail
 }
 
 const DASHES: Record<Gauge["lines"][number]["style"], string | undefined> = {
@@ -27,7 +28,7 @@ const LETTER = 6.7; // how wide one is
 const GAP = 14; // between the player and a label
 
 /** The lines of the trade over a picture, with what they measure on this frame. */
-export function GaugeLayer({ gauges, frame, place, wide, clear = [], units, ink }: Props) {
+export function GaugeLayer({ gauges, frame, place, wide, clear = [], units, ink, hand }: Props) {
   const shapes = gauges.flatMap((gauge) =>
     gauge.shapes
       .filter((shape) => frame === null || shape.frame === frame)
@@ -43,7 +44,8 @@ export function GaugeLayer({ gauges, frame, place, wide, clear = [], units, ink 
   // Labels stand in a column to each side of the player, and where there is no room at the picture's top:
   // never over feet or hips.
   const labels = shapes.flatMap(({ gauge, shape, points }): Labelled[] => {
-    const text = saying(gauge, shape, units);
+    const said = saying(gauge, shape, units);
+    const text = hand ? sidesOf(said, hand) : said;
     if (!text) return [];
     const end = points.at(-1) ?? { x: 0, y: 0 };
     const width = text.length * LETTER + 10;

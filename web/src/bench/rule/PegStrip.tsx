@@ -47,7 +47,10 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
         const proposed = frame === undefined ? proposals.find((peg) => peg.name === name) : undefined;
         const words = CHECKPOINT_WORDS[name];
         return (
-          <li key={name} className={`plate overflow-hidden ${here ? "border-brass bg-brass/25" : ""}`}>
+          <li
+            key={name}
+            className={`plate relative overflow-hidden ${here ? "border-brass bg-brass/25" : ""}`}
+          >
             {proposed && (
               <button
                 type="button"
@@ -97,44 +100,40 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
                 />
               )}
             </button>
-            <span className="flex items-center text-[10px] leading-tight tracking-tighter">
+            <button
+              type="button"
+              className="block w-full truncate py-0.5 text-[10px] leading-tight tracking-tighter hover:bg-base-200"
+              aria-label={`${short}: ${frame === undefined ? `peg ${words.toLowerCase()} here` : `go to ${words.toLowerCase()}`}`}
+              onClick={() => {
+                set({ active: side, playing: null });
+                if (frame === undefined) peg(name, state.frame);
+                else goTo(side, frame);
+              }}
+              title={
+                frame === undefined ? `${words}: peg this frame (⇧${i + 1})` : `Go to ${words.toLowerCase()}`
+              }
+            >
+              {short}
+            </button>
+            {frame !== undefined && (
               <button
                 type="button"
-                className="min-w-0 flex-1 truncate py-0.5 hover:bg-base-200"
-                aria-label={`${short}: ${frame === undefined ? `peg ${words.toLowerCase()} here` : `go to ${words.toLowerCase()}`}`}
-                onClick={() => {
-                  set({ active: side, playing: null });
-                  if (frame === undefined) peg(name, state.frame);
-                  else goTo(side, frame);
-                }}
+                className="absolute top-0 right-0 rounded-bl-sm bg-dusk/80 p-0.5 text-paper hover:bg-dusk"
+                onClick={() => peg(name, here ? null : state.frame)}
                 title={
-                  frame === undefined
-                    ? `${words}: peg this frame (⇧${i + 1})`
-                    : `Go to ${words.toLowerCase()}`
+                  here
+                    ? `Take the ${words.toLowerCase()} peg away`
+                    : `Move the ${words.toLowerCase()} peg to this frame (⇧${i + 1})`
+                }
+                aria-label={
+                  here
+                    ? `Take the ${words.toLowerCase()} peg away`
+                    : `Move the ${words.toLowerCase()} peg here`
                 }
               >
-                {short}
+                {here ? <X size={9} aria-hidden /> : <ArrowDownToDot size={9} aria-hidden />}
               </button>
-              {frame !== undefined && (
-                <button
-                  type="button"
-                  className="px-0.5 py-0.5 hover:bg-base-200"
-                  onClick={() => peg(name, here ? null : state.frame)}
-                  title={
-                    here
-                      ? `Take the ${words.toLowerCase()} peg away`
-                      : `Move the ${words.toLowerCase()} peg to this frame (⇧${i + 1})`
-                  }
-                  aria-label={
-                    here
-                      ? `Take the ${words.toLowerCase()} peg away`
-                      : `Move the ${words.toLowerCase()} peg here`
-                  }
-                >
-                  {here ? <X size={9} aria-hidden /> : <ArrowDownToDot size={9} aria-hidden />}
-                </button>
-              )}
-            </span>
+            )}
           </li>
         );
       })}
