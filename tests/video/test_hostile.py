@@ -13,7 +13,7 @@ import numpy as np
 from tests.swings import ROOT
 from tests.video import strip_clips
 from tropometer.golfer.formats import Recording, write
-from tropometer.video.opening import NotAClip
+from tropometer.video.opening import NotAClip, check_amount, check_size
 from tropometer.video.probe import MAX_FRAMES, probe
 from tropometer.video.proxy import make_proxy
 
@@ -80,6 +80,15 @@ class HostileTests(TestCase):
         self.assertIn("longer than 60 s", self.refused(bomb))
         long = write_film(self.folder / "long.mp4", (128, 128), 700, rate=10)
         self.assertIn("longer than 60 s", self.refused(long))
+
+    def test_a_picture_or_a_film_beyond_what_a_swing_needs_is_refused_before_it_is_decoded(self) -> None:
+        for width, height in ((4096, 4096), (4096, 2400)):
+            with self.assertRaisesRegex(NotAClip, "too large"):
+                check_size(width, height)
+        check_size(2160, 3840)
+        with self.assertRaisesRegex(NotAClip, "too much"):
+            check_amount(3840 * 2160 * 60 * 60)  # a minute of 2160 lines at 60 a second
+        check_amount(1920 * 1080 * 240 * 10)
 
     def test_odd_sizes_are_taken(self) -> None:
         source = self.folder / "odd.mkv"

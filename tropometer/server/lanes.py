@@ -1,5 +1,4 @@
-"""The lanes of the job queue: what people wait for, and the upkeep that must never wait behind it."""
+"""The lanes of the job queue: beside what people wait for, the upkeep that must never wait behind it."""
 
-WORK = "default"
 UPKEEP = "upkeep"
 FIRST = 1000  # the priority of what goes before all that waits

@@ -6,7 +6,6 @@ from typing import Any
 
 import orjson
 from django.http import HttpRequest, HttpResponse
-from django.http.response import HttpResponseBase
 
 TYPE = "application/problem+json"
 # Addresses that answer programs, not people.
@@ -58,8 +57,3 @@ def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
 def broken(request: HttpRequest) -> HttpResponse:
     """Our own mistake."""
     return problem(500, "Something broke on the server. Your work is kept; try again in a moment.")
-
-
-def is_problem(answer: HttpResponseBase) -> bool:
-    """Whether an answer is one of these."""
-    return answer.get("Content-Type", "") == TYPE

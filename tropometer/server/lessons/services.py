@@ -26,6 +26,7 @@ if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
     from tropometer.server.clips.models import Clip
     from tropometer.server.people.models import User
+    from tropometer.swing.camera.motion import CameraMotion
 
 
 def lessons_of(instructor: User) -> QuerySet[Lesson]:
@@ -135,15 +136,16 @@ def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dic
     on_clip = next(found for found in state["clips"] if found["clip_id"] == clip.pk)
     pegs = {peg.name: peg.frame for peg in on_clip["pegs"] if peg.name in CHECKPOINTS}
     here = next((name for name, pegged in pegs.items() if pegged == frame), "")
+    motion = motion_of(clip)
     gauges = [
         {
             **gauge,
             "lines": [
-                {**line, **{end: _as_seen(clip, frame, line[end]) for end in ("a", "b")}}
+                {**line, **{end: _as_seen(motion, frame, line[end]) for end in ("a", "b")}}
                 for line in gauge["lines"]
             ],
             "shapes": [
-                {**shape, "points": [_as_seen(clip, frame, point) for point in shape["points"]]}
+                {**shape, "points": [_as_seen(motion, frame, point) for point in shape["points"]]}
                 for shape in gauge["shapes"]
                 if shape["frame"] == frame
             ],
@@ -173,9 +175,8 @@ def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dic
     }
 
 
-def _as_seen(clip: Clip, frame: int, point: dict[str, float]) -> dict[str, float]:
+def _as_seen(motion: CameraMotion | None, frame: int, point: dict[str, float]) -> dict[str, float]:
     """A gauge's point as it lies in the frame's own picture, however the camera moved."""
-    motion = motion_of(clip)
     if motion is None:
         return point
     x, y = motion.moved(frame, point["x"], point["y"])
