@@ -16,8 +16,8 @@ from pathlib import Path
 from threading import Event, Thread
 from typing import Any
 
-from ops.endure.instance import Instance
 from ops.endure.practice import Instructor
+from ops.instance import Instance
 
 CALM_S = (2.0, 6.0)  # between two kills
 SETTLE_S = 240

@@ -15,7 +15,7 @@ from uuid import uuid4
 
 import requests
 
-from ops.endure.instance import PASSWORD, ROOT
+from ops.instance import PASSWORD, ROOT
 
 CLIPS = sorted((ROOT / "demo" / "clips").glob("*_line.mp4"))
 PIECE_BYTES = 200_000

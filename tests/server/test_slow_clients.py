@@ -13,7 +13,7 @@ from pathlib import Path
 from django.db import connection
 from django.test import TransactionTestCase
 
-from ops.endure.instance import free_port
+from ops.instance import free_port
 from tests.swings import ROOT
 
 HALF_SENT = 90

@@ -19,6 +19,7 @@ from tropometer.server.problems import SPOKEN_TO_BY_PROGRAMS, problem
 from tropometer.server.text import trouble_in
 
 MOST_DEEP = 32
+SAY_MORE = {"Allow", "Content-Range", "Retry-After"}  # headers that belong to a refusal (RFC 9110)
 EXACT = 2**53  # beyond it a JSON number is not what was written (RFC 8259, 6)
 _FILES = re.compile(r"/api/(sent/[^/]+/)?uploads(/|$)")  # what comes there is not JSON
 
@@ -36,7 +37,9 @@ class Border:
             return self.answer(request)
         answer = _refused(request) or self.answer(request)
         if answer.status_code >= 400 and answer.get("Content-Type", "").startswith("text/html"):
-            answer = problem(answer.status_code, f"{request.method} is not possible here.")
+            html, answer = answer, problem(answer.status_code, f"{request.method} is not possible here.")
+            for name in html.headers.keys() & SAY_MORE:
+                answer[name] = html[name]
         if not answer.has_header("Cache-Control"):
             answer["Cache-Control"] = "no-store"
         return answer

@@ -1,4 +1,4 @@
-"""A whole Tropometer in a folder of its own, to be killed piece by piece."""
+"""A whole Tropometer in a folder of its own, to be killed piece by piece or asked from many sides."""
 
 from __future__ import annotations
 
@@ -14,9 +14,9 @@ import urllib.request
 from collections import Counter
 from pathlib import Path
 
-ROOT = Path(__file__).parents[2]
+ROOT = Path(__file__).parents[1]
 LINKED = ("var/venv", "var/models", "web/node_modules", "web/dist", "demo")
-PATIENCE_S = 120
+PATIENCE_S = 400
 OURS = ("TROPO_", "DATABASE_")  # what names another instance
 PASSWORD = "endure-and-keep"
 # What a line of /proc/PID/cmdline holds that tells one kind of process from the others.

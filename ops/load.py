@@ -1,0 +1,137 @@
+"""`./tropo bench load [SECONDS]`: fifty browsers read the demo's practice, each asking every five seconds.
+
+Prints how long the answers took, by address. The askers run on the same machine and share its cores.
+"""
+
+from __future__ import annotations
+
+import random
+import re
+import sys
+import tempfile
+import time
+from collections import defaultdict
+from pathlib import Path
+from threading import Thread
+from typing import Any
+
+import numpy as np
+import requests
+
+from ops.instance import Instance
+from tropometer.server.demo.practice import MAIL, PASSWORD
+
+ASKERS = 50
+EVERY_S = 5.0
+READY_S = 900
+STRIP_HEIGHT = 72  # of the thumbnails
+Took = dict[str, list[float]]
+
+
+class Asker:
+    """One browser that opens what an instructor opens."""
+
+    def __init__(self, address: str, seed: int) -> None:
+        self.address, self.dice = address, random.Random(seed)
+        self.web = requests.Session()
+        self.took: Took = defaultdict(list)
+
+    def sign_in(self) -> None:
+        """Sign in to the demo's practice; AssertionError when that is refused."""
+        self.web.get(f"{self.address}/sign-in", timeout=60)
+        answer = self.web.post(
+            f"{self.address}/_allauth/browser/v1/auth/login",
+            json={"email": MAIL, "password": PASSWORD},
+            headers={"X-CSRFToken": self.web.cookies["csrftoken"] or ""},
+            timeout=60,
+        )
+        assert answer.status_code == 200, answer.text
+
+    def get(self, path: str) -> requests.Response:
+        """Ask for it; AssertionError unless it is there."""
+        answer = self.web.get(f"{self.address}{path}", timeout=60)
+        assert answer.status_code == 200, f"{path}: {answer.status_code} {answer.text[:300]}"
+        return answer
+
+    def work(self, paths: list[str], end: float) -> None:
+        """Ask every five seconds until then, beginning somewhere within the first five."""
+        at = time.monotonic() + self.dice.uniform(0, EVERY_S)
+        while at < end:
+            time.sleep(max(0.0, at - time.monotonic()))
+            path = self.dice.choice(paths)
+            began = time.perf_counter()
+            self.get(path)
+            self.took[_kind(path)].append(time.perf_counter() - began)
+            at += EVERY_S
+
+
+def main(seconds: float) -> None:
+    """Run it, and print the table."""
+    with tempfile.TemporaryDirectory(prefix="load-") as folder:
+        instance = Instance(Path(folder))
+        try:
+            instance.start()
+            instance.manage("load_demo")
+            askers = [Asker(instance.address, seed) for seed in range(ASKERS)]
+            askers[0].sign_in()
+            for asker in askers[1:]:
+                asker.web.cookies.update(askers[0].web.cookies)
+            paths = _paths(askers[0])
+            for path in paths:
+                askers[0].get(path)
+            end = time.monotonic() + seconds
+            threads = [Thread(target=asker.work, args=(paths, end)) for asker in askers]
+            for thread in threads:
+                thread.start()
+            for thread in threads:
+                thread.join()
+        finally:
+            instance.stop()
+    _print(askers)
+
+
+def _paths(asker: Asker) -> list[str]:
+    """What is asked for: the lists, and of each swing what bench and desk open; the clips are made ready."""
+    swings = _when_ready(asker)
+    paths = ["/api/me", "/api/swings", "/api/students", "/api/lessons", "/api/round", "/api/shelf"] * 2
+    for swing in swings:
+        about = f"/api/swings/{swing['id']}"
+        paths += [about] * 3 + [f"{about}/{part}" for part in ("history", "doubts", "earlier")]
+        for clip in swing["clips"]:
+            paths.append(f"/api/clips/{clip['id']}/tracks")
+            frames = asker.dice.sample(range(clip["frame_count"]), 4)
+            paths += [f"/api/clips/{clip['id']}/stills/{frame}.jpg?height={STRIP_HEIGHT}" for frame in frames]
+    for lesson in asker.get("/api/lessons").json():
+        paths += [f"/api/lessons/{lesson['id']}", f"/api/lessons/{lesson['id']}/sheet"]
+    return paths
+
+
+def _when_ready(asker: Asker) -> list[dict[str, Any]]:
+    end = time.monotonic() + READY_S
+    while time.monotonic() < end:
+        swings: list[dict[str, Any]] = asker.get("/api/swings").json()
+        if all(clip["state"] == "ready" for swing in swings for clip in swing["clips"]):
+            return swings
+        time.sleep(2)
+    raise TimeoutError("The clips did not become ready.")
+
+
+def _kind(path: str) -> str:
+    """The address without what it is about."""
+    return re.sub(r"stills/\d+", "stills/N", re.sub(r"[0-9a-f-]{36}", "ID", path)).partition("?")[0]
+
+
+def _print(askers: list[Asker]) -> None:
+    took: Took = defaultdict(list)
+    for asker in askers:
+        for kind, seconds in asker.took.items():
+            took[kind] += seconds
+    took["all"] = [each for seconds in list(took.values()) for each in seconds]
+    print(f"{'address':36} {'asked':>6} {'p50 ms':>7} {'p95 ms':>7} {'longest':>8}")
+    for kind, seconds in sorted(took.items(), key=lambda pair: (pair[0] == "all", pair[0])):
+        p50, p95, longest = np.percentile(seconds, (50, 95, 100)) * 1000
+        print(f"{kind:36} {len(seconds):6} {p50:7.0f} {p95:7.0f} {longest:8.0f}")
+
+
+if __name__ == "__main__":
+    main(float(sys.argv[1]) if len(sys.argv) > 1 else 60)
