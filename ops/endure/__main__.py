@@ -71,8 +71,6 @@ def _work(people: list[Instructor], instance: Instance, seconds: float, stop: Ev
     threads = [Thread(target=work, args=(person,)) for person in people]
     for thread in threads:
         thread.start()
-    for person in people:  # what is made under fire is what counts
-        person.under_way.wait(SETTLE_S)
     dice, end = random.Random(1), time.monotonic() + seconds
     while time.monotonic() < end:
         time.sleep(dice.uniform(*CALM_S))

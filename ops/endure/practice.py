@@ -44,8 +44,6 @@ class Instructor:
         self.has = Acknowledged()
         self.web = requests.Session()
         self.failed_calls = 0
-        self.marked: str | None = None  # the clip marked before, to go on with while the next is made ready
-        self.under_way = Event()  # the first clip is marked
 
     def work(self) -> None:
         """Swing after swing, until told to stop."""
@@ -76,14 +74,10 @@ class Instructor:
         swing, clip = rows[0]["id"], rows[0]["clips"][0]["id"]
         self.has.files[swing] = hashlib.sha256(data).hexdigest()
         while not self.stop.is_set() and self._get(f"/api/clips/{clip}")["state"] != "ready":
-            if self.marked:
-                self._mark(self.marked)
             time.sleep(0.5)
         if self.stop.is_set():
             return
         self._mark(clip)
-        self.marked = clip
-        self.under_way.set()
         self._write_and_send(swing)
 
     def _unlike_any(self, path: Path) -> bytes:

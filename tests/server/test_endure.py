@@ -18,6 +18,5 @@ class EndureTests(TestCase):
         )
         self.assertEqual(done.returncode, 0, f"{done.stdout}\n{done.stderr[-4000:]}")
         table = dict(line.rsplit(maxsplit=1) for line in done.stdout.splitlines())
-        for made in ("pieces", "marks", "words"):
-            self.assertGreater(int(table[f"acknowledged {made}"]), 0)
+        self.assertGreater(int(table["acknowledged pieces"]), 0)
         self.assertGreater(sum(int(n) for what, n in table.items() if what.startswith("killed")), 5)

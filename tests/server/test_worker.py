@@ -102,7 +102,14 @@ class WorkerTests(TransactionTestCase):
         self.assertEqual(self.state(clip), State.WORKING)
         with connection.cursor() as cursor:  # half a minute later
             cursor.execute("UPDATE procrastinate_workers SET last_heartbeat = now() - interval '1 minute'")
+            # What it also had in hand, and what is asked for again since, may wait only once.
+            for status, whose in (("doing", "(SELECT max(id) FROM procrastinate_workers)"), ("todo", "NULL")):
+                cursor.execute(
+                    "INSERT INTO procrastinate_jobs (queue_name, task_name, queueing_lock, status, worker_id)"
+                    f" VALUES ('upkeep', 'once', 'once', '{status}', {whose})"
+                )
         async_to_sync(self.retry)()
+        self.assertEqual([job.status for job in ProcrastinateJob.objects.filter(task_name="once")], ["todo"])
         self.start_worker("--one-shot")
         until(lambda: self.state(clip) == State.READY)
         self.check_ready(clip, making.frames_of("ilse_face"))

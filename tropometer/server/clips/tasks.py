@@ -5,7 +5,8 @@ from uuid import UUID
 from django.utils import timezone
 from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
-from procrastinate.exceptions import JobAborted
+from procrastinate.exceptions import JobAborted, UniqueViolation
+from procrastinate.jobs import Status
 
 from tropometer.server.clips.models import MOST_TRIES
 from tropometer.server.clips.proposing import look
@@ -35,4 +36,7 @@ def look_at(clip_id: str) -> None:
 async def retry_stalled(timestamp: int) -> None:
     """Give the jobs of workers that were killed to the living ones, before all that waits."""
     for job in await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=STALLED_S):
-        await app.job_manager.retry_job(job, retry_at=timezone.now(), priority=FIRST)
+        try:
+            await app.job_manager.retry_job(job, retry_at=timezone.now(), priority=FIRST)
+        except UniqueViolation:  # the same waits already, asked for since; that one does the work
+            await app.job_manager.finish_job(job, Status.FAILED, delete_job=True)
