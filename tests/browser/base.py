@@ -10,7 +10,7 @@ from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.core.files.base import ContentFile
 from django.core.management.base import CommandError
 from django.test import override_settings
-from playwright.sync_api import Browser, Locator, Page, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
 from tests.server import making
 from tests.swings import truth
@@ -65,6 +65,7 @@ class BrowserCase(StaticLiveServerTestCase):
             base_url=self.live_server_url, viewport=self.viewport, reduced_motion="reduce"
         )  # type: ignore[arg-type]
         self.context.set_default_timeout(WAIT_MS)
+        expect.set_options(timeout=WAIT_MS)  # a busy machine is slow, not wrong
         self.addCleanup(self.context.close)
         self.page = self.new_page()
 
