@@ -9,11 +9,13 @@ from unittest.mock import patch
 import numpy as np
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
+from procrastinate.contrib.django.models import ProcrastinateJob
 
 from tests.server import making
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.server.bench import tracking
 from tropometer.server.bench.models import HiddenMark, Mark, Track
+from tropometer.server.bench.tasks import follow_marks
 from tropometer.server.clips.models import Clip
 from tropometer.swing.names import MARKS, TRACKED
 from tropometer.video.probe import probe
@@ -48,6 +50,23 @@ class FollowTests(making.MediaCase):
 
     def tracks(self) -> Any:
         return self.client.get(f"/api/clips/{self.clip.pk}/tracks").json()
+
+    def test_following_that_fails_is_asked_for_again_three_times_and_never_twice_at_once(self) -> None:
+        waiting = ProcrastinateJob.objects.filter(task_name=follow_marks.name, status="todo")
+        self.put(9)
+        tries = []
+        with patch("tropometer.server.bench.tasks.follow", side_effect=OSError):
+            for number in range(3):
+                with self.assertRaises(OSError):  # the same waits already: it is left to that one
+                    follow_marks(str(self.clip.pk), number)
+                tries.append(waiting.get().args.get("tries"))
+                with connection.cursor() as cursor:
+                    cursor.execute("UPDATE procrastinate_jobs SET status = 'failed' WHERE status = 'doing'")
+                    cursor.execute("UPDATE procrastinate_jobs SET status = 'doing' WHERE status = 'todo'")
+                with self.assertRaises(OSError):
+                    follow_marks(str(self.clip.pk), number)
+        self.assertEqual(tries, [0, 1, 2])
+        self.assertFalse(waiting.exists())
 
     def test_a_mark_is_followed_between_placed_ones_and_only_what_changed_is_followed_anew(self) -> None:
         for frame in (9, 32, 59):

@@ -70,7 +70,7 @@ def apply_edits(clip: Clip, edits: list[Edit], seen: int | None = None) -> list[
             _note(clip, edit, number)
             _apply(clip, edit)
         if any(isinstance(edit, MarkEdit | HiddenEdit) and is_tracked(edit.name) for edit in new):
-            follow_later(clip)
+            follow_later(clip.pk)
     return met
 
 

@@ -159,7 +159,7 @@ def change_clip(clip: Clip, wanted: ClipChange) -> None:
                 gesture=None
             )  # its places lie the other way round
             for each in clips:
-                follow_later(each)
+                follow_later(each.pk)
 
 
 def mark_answered(swing_id: UUID, at: datetime | None) -> None:

@@ -2,13 +2,23 @@
 
 from uuid import UUID
 
-from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
 
-from tropometer.server.bench.tracking import follow
+from tropometer.server.bench.tracking import follow, follow_later
+
+MOST_TRIES = 3
 
 
-@app.task(retry=RetryStrategy(max_attempts=3, exponential_wait=2))
-def follow_marks(clip_id: str) -> None:
-    """Follow a clip's placed marks through the frames between them."""
-    follow(UUID(clip_id))
+@app.task
+def follow_marks(clip_id: str, tries: int = 0) -> None:
+    """Follow a clip's placed marks through the frames between them.
+
+    It asks for itself again when it fails. The queue's own retry would put back this very job, which it
+    cannot while the same waits already, and would then keep the clip's lock for ever.
+    """
+    try:
+        follow(UUID(clip_id))
+    except Exception:
+        if tries + 1 < MOST_TRIES:
+            follow_later(UUID(clip_id), tries + 1)
+        raise

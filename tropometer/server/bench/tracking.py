@@ -84,17 +84,18 @@ def is_tracked(name: str) -> bool:
     return name in TRACKED
 
 
-def follow_later(clip: Clip) -> None:
+def follow_later(clip_id: UUID, tries: int = 0) -> None:
     """Have a worker follow the clip's marks; once, however often it is asked for before it begins."""
     task = app.configure_task(
         "tropometer.server.bench.tasks.follow_marks",
-        queueing_lock=f"follow {clip.pk}",
-        lock=f"follow {clip.pk}",
+        queueing_lock=f"follow {clip_id}",
+        lock=f"follow {clip_id}",
         priority=FIRST_PRIORITY,
+        schedule_in={"seconds": 2**tries} if tries else None,
     )
     try:
         with transaction.atomic():
-            task.defer(clip_id=str(clip.pk))
+            task.defer(clip_id=str(clip_id), tries=tries)
     except AlreadyEnqueued:
         pass  # it will see these marks too
 
@@ -103,7 +104,7 @@ def follow_later(clip: Clip) -> None:
 def follow_with_landmarks(sender: object, clip: Clip, **_: object) -> None:
     """Follow what was placed before the landmarks were found, now that they can guide."""
     if Mark.objects.filter(clip=clip, name__in=TRACKED).exists():
-        follow_later(clip)
+        follow_later(clip.pk)
 
 
 def follow(clip_id: UUID) -> None:
