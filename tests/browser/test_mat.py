@@ -1,6 +1,6 @@
 """The mat is clicked, and the bench says where the camera stood: for a left-hander, by key, with undo."""
 
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from tests.browser.base import BrowserCase, StageDriver
 from tests.swings import DEMO_CLIPS, truth
@@ -25,15 +25,20 @@ class MatTests(BrowserCase):
         driver.click(*known["mat_corners"]["pixels"][2])
         page.keyboard.press("Escape")  # put down, and begun again from the first
         page.keyboard.press("c")
+        held: list[Route] = []
+        page.route("**/edits", lambda route: held.append(route))  # the answer comes while the size is being typed
         for number, (x, y) in enumerate(known["mat_corners"]["pixels"], start=1):
             expect(page.get_by_text(f"Click a corner of the mat ({number} of 4)")).to_be_visible()
             driver.click(x, y)
         panel = page.get_by_role("form", name="Mat and camera")
         expect(panel.get_by_text("How large is this mat?")).to_be_visible()
+        panel.get_by_label("along").fill("156,0")
+        held[0].continue_()
+        page.unroute("**/edits")
         expect(page.get_by_text("Saved", exact=True)).to_be_visible()
         self.assertIsNone(Mat.objects.get().along_m)  # nobody has said, and nothing is assumed
         expect(panel.get_by_text("nothing is measured by it before")).to_be_visible()
-        panel.get_by_label("along").fill("156,0")
+        expect(panel.get_by_label("along")).to_have_value("156,0")
         panel.get_by_label("across").fill("156")
         page.keyboard.press("Enter")
         expect(panel.get_by_text(f"{known['camera']['height_m']:.2f} ±")).to_be_visible()

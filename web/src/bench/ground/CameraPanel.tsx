@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import { type FormEvent, useCallback, useEffect, useState } from "react";
+import type { FormEvent } from "react";
 import { matSizesQuery } from "../../api/queries";
-import { metres, shown, typed, type Units } from "../../units";
+import { shown, type Units } from "../../units";
 import { type Hand, momentWords, READING_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
 import type { ClipMarks, Mat } from "../edits";
 import { FactsFields } from "./FactsFields";
+import { useLengthText } from "./useLengthText";
 
 const SIZES: [string, number, number][] = [
   ["1.5 × 1.5 m", 1.5, 1.5],
@@ -26,24 +27,19 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
   const { side, state, mat, units } = props;
   const { on } = state;
   const edit = useBench((bench) => bench.edit);
-  const [along, setAlong] = useState("");
-  const [across, setAcross] = useState("");
-  const write = useCallback(() => {
-    setAlong(mat.along_m == null ? "" : shown(mat.along_m, "m", units).toFixed(1));
-    setAcross(mat.across_m == null ? "" : shown(mat.across_m, "m", units).toFixed(1));
-  }, [mat, units]);
-  useEffect(write, [write]);
+  const along = useLengthText(mat.along_m, units);
+  const across = useLengthText(mat.across_m, units);
   const unsaid = mat.along_m == null || mat.across_m == null;
   const size = (along_m: number, across_m: number) =>
     edit(side, { kind: "mat", value: { ...mat, along_m, across_m } });
   const keep = (event?: FormEvent) => {
     event?.preventDefault();
-    const [a, b] = [metres(typed(along), units), metres(typed(across), units)];
-    if (along === "" || across === "") return; // the other is still to be typed
-    const same = (typedM: number, said?: number | null) => Math.abs(typedM - (said ?? 0)) < 5e-4;
-    if (a > 0 && a <= 20 && b > 0 && b <= 20) {
-      if (!same(a, mat.along_m) || !same(b, mat.across_m)) size(a, b);
-    } else write();
+    if (along.text === "" || across.text === "") return; // the other is still to be typed
+    const [a, b] = [along.read(), across.read()];
+    if (a === null || b === null) {
+      along.write();
+      across.write();
+    } else if (a !== mat.along_m || b !== mat.across_m) size(a, b);
   };
   const known = SIZES.findIndex(([, a, b]) => a === mat.along_m && b === mat.across_m);
   return (
@@ -72,8 +68,8 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
           <input
             className="input input-xs num w-16"
             inputMode="decimal"
-            value={along}
-            onChange={(event) => setAlong(event.target.value)}
+            value={along.text}
+            onChange={(event) => along.setText(event.target.value)}
             onBlur={() => keep()}
           />
         </label>
@@ -82,8 +78,8 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
           <input
             className="input input-xs num w-16"
             inputMode="decimal"
-            value={across}
-            onChange={(event) => setAcross(event.target.value)}
+            value={across.text}
+            onChange={(event) => across.setText(event.target.value)}
             onBlur={() => keep()}
           />
         </label>

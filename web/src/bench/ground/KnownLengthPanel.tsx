@@ -1,9 +1,10 @@
-import { type FormEvent, useEffect, useState } from "react";
-import { metres, shown, typed, type Units } from "../../units";
+import type { FormEvent } from "react";
+import type { Units } from "../../units";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
 import type { Calibration } from "../edits";
 import { FactsFields } from "./FactsFields";
+import { useLengthText } from "./useLengthText";
 
 const PLACES: [Calibration["place"], string][] = [
   ["toe_line", "along the toes"],
@@ -15,16 +16,13 @@ const PLACES: [Calibration["place"], string][] = [
 export function KnownLengthPanel(props: { side: Side; state: SideState; known: Calibration; units: Units }) {
   const { side, state, known, units } = props;
   const edit = useBench((bench) => bench.edit);
-  const [length, setLength] = useState("");
-  useEffect(() => {
-    setLength(shown(known.length_m, "m", units).toFixed(1));
-  }, [known, units]);
+  const length = useLengthText(known.length_m, units);
   const change = (value: Partial<Calibration>) =>
     edit(side, { kind: "calibration", value: { ...known, ...value } });
   const keepLength = () => {
-    const value = metres(typed(length), units);
-    if (value > 0 && value <= 20) change({ length_m: value });
-    else setLength(shown(known.length_m, "m", units).toFixed(1));
+    const length_m = length.read();
+    if (length_m === null) length.write();
+    else if (length_m !== known.length_m) change({ length_m });
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -41,8 +39,8 @@ export function KnownLengthPanel(props: { side: Side; state: SideState; known: C
         <input
           className="input input-xs num w-16"
           inputMode="decimal"
-          value={length}
-          onChange={(event) => setLength(event.target.value)}
+          value={length.text}
+          onChange={(event) => length.setText(event.target.value)}
           onBlur={keepLength}
         />
         {units}
