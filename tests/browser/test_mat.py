@@ -26,7 +26,9 @@ class MatTests(BrowserCase):
         page.keyboard.press("Escape")  # put down, and begun again from the first
         page.keyboard.press("c")
         held: list[Route] = []
-        page.route("**/edits", lambda route: held.append(route))  # the answer comes while the size is being typed
+        page.route(
+            "**/edits", lambda route: held.append(route)
+        )  # the answer comes while the size is being typed
         for number, (x, y) in enumerate(known["mat_corners"]["pixels"], start=1):
             expect(page.get_by_text(f"Click a corner of the mat ({number} of 4)")).to_be_visible()
             driver.click(x, y)

@@ -1,11 +1,14 @@
 """Makes people, swings and clips for server tests."""
 
+import json
 import tempfile
 from pathlib import Path
+from threading import Barrier, Thread
 from typing import Any
 
 from django.core.files.base import ContentFile
-from django.test import TestCase, override_settings
+from django.db import connection
+from django.test import Client, SimpleTestCase, TestCase, override_settings
 
 from tests.swings import DEMO_CLIPS, truth
 from tests.video import strip_clips
@@ -76,7 +79,7 @@ def arrived(
     return {"upload_id": str(upload.pk), "view": view, **about}
 
 
-class MediaCase(TestCase):
+class MediaFolders(SimpleTestCase):
     """Stores media and uploads in folders of its own."""
 
     def setUp(self) -> None:
@@ -99,6 +102,29 @@ class MediaCase(TestCase):
     def waiting(self) -> list[str]:
         """Uploads that lie about."""
         return sorted(path.name for path in self.uploads.glob("*"))
+
+
+class MediaCase(MediaFolders, TestCase):
+    """The same, each test in a transaction."""
+
+
+def at_once(user: User, *calls: tuple[str, str, Any]) -> list[Any]:
+    """The answers to calls made at the same moment, each from a browser of its own."""
+    ready, found = Barrier(len(calls)), [None] * len(calls)
+
+    def one(number: int, method: str, path: str, body: Any) -> None:
+        client = Client()
+        client.force_login(user)
+        ready.wait()
+        found[number] = client.generic(method, path, json.dumps(body), content_type="application/json")
+        connection.close()
+
+    threads = [Thread(target=one, args=(number, *call)) for number, call in enumerate(calls)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    return found
 
 
 def frames_of(name: str) -> int:

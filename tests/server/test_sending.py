@@ -3,13 +3,11 @@
 import json
 import smtplib
 from datetime import timedelta
-from threading import Barrier, Thread
 from typing import Any
 from unittest.mock import patch
 
 from django.core import mail
-from django.db import connection
-from django.test import Client, TestCase, TransactionTestCase, override_settings
+from django.test import TestCase, TransactionTestCase, override_settings
 from django.utils import timezone
 from procrastinate.contrib.django.models import ProcrastinateJob
 
@@ -34,24 +32,7 @@ class RaceTests(TransactionTestCase):
         self.path = f"/api/lessons/{self.lesson.pk}"
 
     def at_once(self, *calls: tuple[str, str, Any]) -> list[int]:
-        """Make calls at the same moment, each from a browser of its own."""
-        ready, found = Barrier(len(calls)), [0] * len(calls)
-
-        def one(number: int, method: str, path: str, body: Any) -> None:
-            client = Client()
-            client.force_login(self.owner)
-            ready.wait()
-            found[number] = client.generic(
-                method, path, json.dumps(body), content_type="application/json"
-            ).status_code
-            connection.close()
-
-        threads = [Thread(target=one, args=(number, *call)) for number, call in enumerate(calls)]
-        for thread in threads:
-            thread.start()
-        for thread in threads:
-            thread.join()
-        return found
+        return [answer.status_code for answer in making.at_once(self.owner, *calls)]
 
     def test_four_sends_at_once_are_one_mail_with_a_link_that_leads_there(self) -> None:
         answers = self.at_once(*[("POST", f"{self.path}/send", {})] * 4)

@@ -27,7 +27,14 @@ from tropometer.server.bench.schemas import SwingIn
 from tropometer.server.bench.tracking import follow_later
 from tropometer.server.clips.rooms import RefusedClip
 from tropometer.server.clips.schemas import ClipChange, ClipIn
-from tropometer.server.clips.services import check_all, same_file, say_anew, take_in
+from tropometer.server.clips.services import (
+    check_all,
+    claim,
+    handed_in_before,
+    same_file,
+    say_anew,
+    take_in,
+)
 from tropometer.server.clips.uploads import Sender
 from tropometer.swing.pressure_file import read_pressure
 from tropometer.swing.record import pressure_document
@@ -94,43 +101,53 @@ def receive(
     """
     _check_consent(student)
     _check_day(sender)
-    good, refused = check_all(sender, data.clips)
-    with transaction.atomic():
-        swing = Swing.objects.create(
-            instructor=sender.instructor,
-            student=student,
-            sent_by_id=sender.request_id,
-            received_at=received_at or timezone.now(),
-            club=data.club,
-            words=data.words,
-            usual_miss=data.usual_miss,
-            what_hurts=data.what_hurts,
-            camera_place=data.camera_place,
-        )
-        for checked in good:
-            take_in(swing.pk, checked)
-    return swing, refused
+    swing = Swing(
+        instructor=sender.instructor,
+        student=student,
+        sent_by_id=sender.request_id,
+        received_at=received_at or timezone.now(),
+        club=data.club,
+        words=data.words,
+        usual_miss=data.usual_miss,
+        what_hurts=data.what_hurts,
+        camera_place=data.camera_place,
+    )
+    return _hand_in(sender, swing, data.clips)
 
 
 def add_clips(swing: Swing, clips: list[ClipIn]) -> list[str]:
     """Take in more clips of a swing: the same swing seen from another side."""
     if swing.student is not None:
         _check_consent(swing.student)
-    good, refused = check_all(Sender(swing.instructor), clips)
-    with transaction.atomic():
-        for checked in good:
-            take_in(swing.pk, checked)
-    return refused
+    return _hand_in(Sender(swing.instructor), swing, clips)[1]
 
 
 def receive_reference(instructor: User, hand: str, club: str, clips: list[ClipIn]) -> tuple[Swing, list[str]]:
     """Take in a reference swing: no student, its own hand."""
-    good, refused = check_all(Sender(instructor), clips)
-    with transaction.atomic():
-        swing = Swing.objects.create(instructor=instructor, reference_hand=hand, club=club)
-        for checked in good:
-            take_in(swing.pk, checked)
+    return _hand_in(Sender(instructor), Swing(instructor=instructor, reference_hand=hand, club=club), clips)
+
+
+def _hand_in(sender: Sender, swing: Swing, clips: list[ClipIn]) -> tuple[Swing, list[str]]:
+    """Clips become a swing's, once: a sender whose answer was lost, and who sends again, is told it again."""
+    try:
+        good, refused = check_all(sender, clips)
+        with transaction.atomic():
+            claim(good)
+            swing.save()
+            for checked in good:
+                take_in(swing.pk, checked)
+    except RefusedClip:
+        before = handed_in_before(sender, clips)
+        if before is None or not (found := _same(swing, before[0])):
+            raise
+        return found, before[1]
     return swing, refused
+
+
+def _same(wanted: Swing, id: UUID) -> Swing | None:
+    """The swing that uploads went to, when it is the one they are handed in for."""
+    found = Swing.objects.filter(pk=id, student=wanted.student)
+    return (found if wanted._state.adding else found.filter(pk=wanted.pk)).first()
 
 
 def remove(swing: Swing) -> None:

@@ -101,12 +101,36 @@ def check_all(sender: Sender, abouts: list[ClipIn]) -> tuple[list[Checked], list
     return good, refused
 
 
+def claim(checked: list[Checked]) -> None:
+    """Hold the uploads until the transaction ends; RefusedClip when another request took them meanwhile."""
+    ids = [each.upload.pk for each in checked]
+    if len(Upload.objects.select_for_update().filter(pk__in=ids)) < len(ids):
+        raise RefusedClip("These files have been handed in already.")
+
+
+def handed_in_before(sender: Sender, abouts: list[ClipIn]) -> tuple[UUID, list[str]] | None:
+    """The swing that these uploads became, and why some did not: for a sender whose answer was lost."""
+    ids = [about.upload_id for about in abouts]
+    theirs = Clip.objects.filter(pk__in=ids, instructor=sender.instructor)
+    if sender.request_id is not None:
+        theirs = theirs.filter(swing__sent_by_id=sender.request_id)
+    clip = theirs.first()
+    if clip is None:
+        return None
+    refused = Upload.objects.filter(pk__in=ids, asked_by_id=sender.request_id, refused_at__isnull=False)
+    return clip.swing_id, [each.refusal for each in refused.filter(instructor=sender.instructor)]
+
+
 def take_in(swing_id: UUID, checked: Checked) -> Clip:
-    """Keep the original, hand the clip to a worker and let the upload go."""
+    """Keep the original, hand the clip to a worker and let the upload go.
+
+    The clip goes by the upload's id, so that an upload becomes one clip at most.
+    """
     from tropometer.server.clips.tasks import make_ready
 
     upload, found = checked.upload, checked.found
     clip = Clip(
+        pk=upload.pk,
         swing_id=swing_id,
         instructor=upload.instructor,
         view=checked.about.view,

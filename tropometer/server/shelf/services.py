@@ -21,8 +21,8 @@ def put_on_shelf(
     """Take in a reference swing under a name; returns also a line for each refused clip."""
     with transaction.atomic():
         swing, refused = receive_reference(instructor, hand, club, clips)
-        named = {"name": name, "about": about, "school": school}
-        ReferenceSwing.objects.create(instructor=instructor, swing=swing, **named)
+        named = {"instructor": instructor, "name": name, "about": about, "school": school}
+        ReferenceSwing.objects.get_or_create(swing=swing, defaults=named)
     return swing, refused
 
 
