@@ -27,6 +27,7 @@ VICTIMS = {
     "decoder": "tropometer.video",
     "database": "/postgres -D",
     "proxy": "nginx: worker",
+    "browser": "chromium",
 }
 
 
@@ -44,6 +45,7 @@ class Instance:
     def __init__(self, folder: Path) -> None:
         self.folder = folder / "tropometer"
         self.mails = folder / "mails"
+        self.browser = folder / "browser"  # what the scripted browser keeps of its own
         self.killed: Counter[str] = Counter()
         self._copy()
         port, self.smtp = free_port(), free_port()
@@ -123,9 +125,9 @@ class Instance:
                     found.append((int(entry.name), kind))
         return found
 
-    def _folders(self) -> tuple[str, str]:
-        """Where its processes stand: its own folder, and that of its database, which may lie outside."""
-        return str(self.folder), str((self.folder / "var" / "pg").resolve())
+    def _folders(self) -> tuple[str, str, str]:
+        """Where its processes stand: its own folder, its database's, which may lie outside, its browser's."""
+        return str(self.folder), str((self.folder / "var" / "pg").resolve()), str(self.browser)
 
     def kill_one(self, dice: random.Random) -> None:
         """Kill one process of a kind drawn at random, without a word."""

@@ -1,4 +1,6 @@
-"""`./tropo endure [MINUTES]`: two instructors work while processes are killed; then all is counted.
+"""`./tropo endure [MINUTES]`: three instructors work while processes are killed; then all is counted.
+
+Two and their students call as the screens do, the third sits at a browser, which is killed like the rest.
 
 Prints a table; ends 1 when anything was lost, doubled or left over.
 """
@@ -17,7 +19,10 @@ from threading import Event, Thread
 from typing import Any
 
 from ops.endure.practice import Instructor
+from ops.endure.screens import AtScreens
 from ops.instance import Instance
+
+Person = Instructor | AtScreens
 
 CALM_S = (2.0, 6.0)  # between two kills
 SETTLE_S = 240
@@ -29,11 +34,12 @@ def main(minutes: float) -> int:
         instance = Instance(Path(folder))
         try:
             instance.start()
-            mails = [f"one{number}@skerrow.example" for number in range(2)]
+            mails = [f"{name}@skerrow.example" for name in ("one", "two", "screens")]
             for mail in mails:
                 instance.manage("add_instructor", mail, "Somebody")
-            stop = Event()
-            people = [Instructor(instance.address, mail, seed, stop) for seed, mail in enumerate(mails)]
+            stop, at = Event(), instance.address
+            people: list[Person] = [Instructor(at, mail, seed, stop) for seed, mail in enumerate(mails[:2])]
+            people.append(AtScreens(at, mails[2], stop, instance.browser))
             troubles = _work(people, instance, minutes * 60, stop)
             instance.wait_ready()
             for person in people:
@@ -58,12 +64,11 @@ def main(minutes: float) -> int:
     return int(bool(left_over or troubles or any(name.startswith(("lost", "doubled")) for name in found)))
 
 
-def _work(people: list[Instructor], instance: Instance, seconds: float, stop: Event) -> list[str]:
+def _work(people: list[Person], instance: Instance, seconds: float, stop: Event) -> list[str]:
     troubles: list[str] = []
 
-    def work(person: Instructor) -> None:
+    def work(person: Person) -> None:
         try:
-            person.sign_in()
             person.work()
         except Exception as trouble:  # said in the table, whatever it is
             troubles.append(f"{person.mail}: {trouble}")
@@ -71,6 +76,8 @@ def _work(people: list[Instructor], instance: Instance, seconds: float, stop: Ev
     threads = [Thread(target=work, args=(person,)) for person in people]
     for thread in threads:
         thread.start()
+    for person in people:  # what is made under fire is what counts
+        person.under_way.wait(SETTLE_S)
     dice, end = random.Random(1), time.monotonic() + seconds
     while time.monotonic() < end:
         time.sleep(dice.uniform(*CALM_S))
@@ -81,16 +88,16 @@ def _work(people: list[Instructor], instance: Instance, seconds: float, stop: Ev
     return troubles
 
 
-def _settle(person: Instructor) -> None:
+def _settle(person: Person) -> None:
     """Wait until nothing of the person's is on its way any more."""
     end = time.monotonic() + SETTLE_S
     while time.monotonic() < end:
-        rows: list[Any] = person._get("/api/swings")
-        lessons: list[Any] = person._get("/api/lessons")
+        rows: list[Any] = person.get("/api/swings")
+        lessons: list[Any] = person.get("/api/lessons")
         clips = [clip for row in rows for clip in row["clips"]]
         for clip in clips:
             if clip["state"] == "failed":  # its workers were killed too often: a person is asked
-                person._until(200, "POST", f"/api/clips/{clip['id']}/try-again")
+                person.until(200, "POST", f"/api/clips/{clip['id']}/try-again")
         busy = [clip for clip in clips if clip["state"] != "ready"]
         sent = [each["id"] for each in lessons if each["sent_at"]]
         unmailed = [id for id in sent if not _lesson(person, id)["mailed_at"]]
@@ -100,28 +107,35 @@ def _settle(person: Instructor) -> None:
     print(f"{person.mail} still waits for {[(clip['state'], clip['trouble']) for clip in busy]}, {unmailed}")
 
 
-def _lesson(person: Instructor, id: str) -> Any:
-    return person._get(f"/api/lessons/{id}")
+def _lesson(person: Person, id: str) -> Any:
+    return person.get(f"/api/lessons/{id}")
 
 
-def _compare(person: Instructor, instance: Instance) -> Counter[str]:
+def _compare(person: Person, instance: Instance) -> Counter[str]:
     """What was acknowledged against what is there."""
     found = Counter[str]()
-    rows: list[Any] = person._get("/api/swings")
+    rows: list[Any] = person.get("/api/swings")
     clips = {clip["id"]: row for row in rows for clip in row["clips"]}
     found["doubled swings"] += len(rows) - len({row["student"]["id"] for row in rows})
-    there: dict[tuple[str, str, int], list[float]] = {}
-    for swing in {clips[clip]["id"] for clip, _, _ in person.has.marks if clip in clips}:
-        for on in person._get(f"/api/swings/{swing}")["measured"]["clips"]:
+    marks: dict[tuple[str, str, int], list[float]] = {}
+    pegs: dict[tuple[str, str], int] = {}
+    marked = {clip for clip, _, _ in person.has.marks} | {clip for clip, _ in person.has.pegs}
+    for swing in {clips[clip]["id"] for clip in marked if clip in clips}:
+        for on in person.get(f"/api/swings/{swing}")["measured"]["clips"]:
             for mark in on["marks"]:
                 for frame, x in zip(mark["frame"], mark["x"], strict=True):
-                    there.setdefault((on["clip_id"], mark["name"], frame), []).append(x)
+                    marks.setdefault((on["clip_id"], mark["name"], frame), []).append(x)
+            pegs |= {(on["clip_id"], peg["name"]): peg["frame"] for peg in on["pegs"]}
+    begun = person.has.begun
     for place, x in person.has.marks.items():
-        found["lost marks"] += there.get(place) != [x]
+        found["lost marks"] += marks.get(place) != [x]
+    for peg, frame in person.has.pegs.items():
+        found["lost pegs"] += pegs.get(peg) != frame and (peg[1], pegs.get(peg)) not in begun
     for lesson, words in person.has.words.items():
-        found["lost words"] += _lesson(person, lesson)["opening"] != words
-    for swing, sha256 in person.has.files.items():
-        (clip,) = [each for row in rows if row["id"] == swing for each in row["clips"]]
+        opening = _lesson(person, lesson)["opening"]
+        found["lost words"] += opening != words and opening not in begun
+    for student, sha256 in person.has.files.items():
+        (clip,) = [each for row in rows if row["student"]["id"] == student for each in row["clips"]]
         stored = instance.folder / "var/media/clips" / clip["id"] / "original"
         same = stored.exists() and hashlib.sha256(stored.read_bytes()).hexdigest() == sha256
         found["lost files"] += not same
@@ -129,7 +143,7 @@ def _compare(person: Instructor, instance: Instance) -> Counter[str]:
     return +found
 
 
-def _mails(people: list[Instructor], instance: Instance) -> Counter[str]:
+def _mails(people: list[Person], instance: Instance) -> Counter[str]:
     """Each lesson that was sent against the mails that came; the same mail sent twice has one name."""
     found = Counter[str]()
     named = Counter[str]()
@@ -152,19 +166,15 @@ def _count(swept: str) -> int:
 
 
 def _print(
-    people: list[Instructor], instance: Instance, found: Counter[str], left_over: int, troubles: list[str]
+    people: list[Person], instance: Instance, found: Counter[str], left_over: int, troubles: list[str]
 ) -> None:
-    has = [person.has for person in people]
+    told = sum((person.has.told for person in people), Counter[str]())
     rows: list[tuple[str, object]] = [
         *((f"killed: {kind}", count) for kind, count in sorted(instance.killed.items())),
         ("calls that failed and were made again", sum(person.failed_calls for person in people)),
-        ("acknowledged swings", sum(len(each.files) for each in has)),
-        ("acknowledged pieces", sum(each.pieces for each in has)),
-        ("acknowledged marks", sum(len(each.marks) for each in has)),
-        ("acknowledged words", sum(len(each.words) for each in has)),
-        ("acknowledged sends", sum(len(each.sent) for each in has)),
+        *((f"acknowledged {what}", count) for what, count in sorted(told.items())),
     ]
-    lost = [f"lost {what}" for what in ("marks", "words", "files", "clips", "mails")]
+    lost = [f"lost {what}" for what in ("marks", "pegs", "words", "files", "clips", "mails")]
     rows += [(name, found[name]) for name in (*lost, "doubled swings", "doubled mails")]
     rows += [("mails sent again under the same name", found["mails sent again under the same name"])]
     rows += [(name, found[name]) for name in ("left by killed processes, and swept",)]
