@@ -9,6 +9,7 @@ from tests.server import making
 from tests.swings import DEMO_CLIPS
 from tropometer.server.bench.models import Mark, Swing
 from tropometer.server.lessons.models import Lesson, LessonFrame
+from tropometer.server.people.models import Student
 
 KEPT = re.compile("No connection. What you do here is kept")
 
@@ -132,6 +133,35 @@ class OutboxTests(BrowserCase):
         expect(self.page.get_by_role("link", name="Tobin Farrow")).to_be_visible()  # the inbox is not blank
         self.context.set_offline(False)
         expect(note).to_have_count(0)
+
+    def test_a_form_outlives_a_reload_and_a_lost_answer_makes_nobody_twice(self) -> None:
+        page = self.page
+        page.goto("/students")
+        page.get_by_role("button", name="New student").click()
+        expect(page.get_by_label("Guardian who consented")).to_be_hidden()
+        page.get_by_label("Name").fill("Ilse Brand")
+        page.get_by_label("Under age").check()
+        page.get_by_label("Guardian who consented").fill("Odo Brand")
+        page.reload()
+        page.get_by_role("button", name="New student").click()
+        expect(page.get_by_text("What you had typed is still here")).to_be_visible()
+        expect(page.get_by_label("Guardian who consented")).to_have_value("Odo Brand")
+        page.get_by_label("Consent given on").fill("2026-11-01")
+
+        def lose(route: Route) -> None:
+            route.fetch()
+            route.abort()
+
+        page.route("**/api/students", lose)
+        page.get_by_role("button", name="Add student").click()
+        expect(page.get_by_role("alert").first).to_be_visible()
+        page.unroute("**/api/students")
+        page.get_by_label("Name").fill("Ilse Brandt")
+        page.get_by_role("button", name="Add student").click()
+        expect(page.get_by_role("heading", name="Ilse Brandt")).to_be_visible()
+        self.assertEqual(Student.objects.filter(guardian="Odo Brand").count(), 1)
+        page.get_by_role("button", name="New student").click()
+        expect(page.get_by_label("Name")).to_have_value("")
 
     def test_an_ended_session_leads_to_signing_in_and_back_with_all_that_was_done(self) -> None:
         self.open_desk()

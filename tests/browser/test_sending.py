@@ -61,6 +61,15 @@ class SendingTests(BrowserCase):
         page.get_by_label("In your words").fill("I fall off the ball.")
         page.get_by_label("Where the camera stood").fill("On my bag")
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)
+
+        def lose(route: Route) -> None:
+            route.fetch()
+            route.abort()
+
+        page.route("**/api/sent/*", lose)
+        page.get_by_role("button", name="Send").click()
+        expect(page.get_by_role("alert").first).to_be_visible()  # it is there, but the phone never heard so
+        page.unroute("**/api/sent/*")
         page.get_by_role("button", name="Send").click()
         expect(page.get_by_role("heading", name="Thank you, your swing is with Maren Thole")).to_be_visible()
         swing = Swing.objects.get(student=self.student)

@@ -10,8 +10,16 @@ from ninja.errors import HttpError
 
 from tropometer.server.access import asking
 from tropometer.server.people.models import Student, User
-from tropometer.server.people.schemas import HandOut, HandTest, Me, MeChange, StudentIn, StudentOut
-from tropometer.server.people.services import add, remove, student_of, students_of
+from tropometer.server.people.schemas import (
+    HandOut,
+    HandTest,
+    Me,
+    MeChange,
+    StudentIn,
+    StudentNew,
+    StudentOut,
+)
+from tropometer.server.people.services import add, change, remove, student_of, students_of
 from tropometer.swing.repeat import TooFew, steadiness
 
 LEAST_SD_PX = 0.2  # nobody sees finer than that
@@ -60,7 +68,7 @@ def students(request: HttpRequest) -> QuerySet[Student]:
 
 
 @router.post("/students", response={201: StudentOut})
-def add_student(request: HttpRequest, data: StudentIn) -> tuple[int, Student]:
+def add_student(request: HttpRequest, data: StudentNew) -> tuple[int, Student]:
     return 201, add(asking(request), data)
 
 
@@ -72,9 +80,7 @@ def student(request: HttpRequest, id: UUID) -> Student:
 @router.put("/students/{uuid:id}", response=StudentOut)
 def change_student(request: HttpRequest, id: UUID, data: StudentIn) -> Student:
     found = student_of(asking(request), id)
-    for field, value in data.dict().items():
-        setattr(found, field, value)
-    found.save()
+    change(found, data.dict())
     return found
 
 

@@ -2,7 +2,7 @@
 
 from datetime import date
 from typing import Annotated, Literal, Self
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from ninja import Schema
 from pydantic import AfterValidator, EmailStr, Field, FiniteFloat, model_validator
@@ -72,6 +72,12 @@ class StudentIn(Schema):
         if self.consent_on is not None and not self.guardian.strip():
             raise ValueError("guardian: say who consented")
         return self
+
+
+class StudentNew(StudentIn):
+    id: UUID = Field(
+        default_factory=uuid4, description="the sender's name for it: added twice, it is there once"
+    )
 
 
 class StudentOut(Schema):

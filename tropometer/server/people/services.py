@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import Any
 from uuid import UUID
 
 from django.db.models import QuerySet
@@ -10,7 +11,7 @@ from django.utils import timezone
 
 from tropometer.server.access import owned
 from tropometer.server.people.models import Student, User
-from tropometer.server.people.schemas import StudentIn
+from tropometer.server.people.schemas import StudentNew
 
 
 def has_account(email: str) -> bool:
@@ -23,9 +24,23 @@ def make_account(email: str, name: str, password: str) -> User:
     return User.objects.create_user(email, name, password)
 
 
-def add(instructor: User, data: StudentIn) -> Student:
-    """Somebody new to teach."""
-    return Student.objects.create(instructor=instructor, **data.dict())
+def add(instructor: User, data: StudentNew) -> Student:
+    """Somebody new to teach; sent again, because the answer was lost, it says what was sent last."""
+    fields = data.dict()
+    student, added = Student.objects.get_or_create(
+        pk=fields.pop("id"), defaults={"instructor": instructor, **fields}
+    )
+    if not added:
+        student = student_of(instructor, student.pk)
+        change(student, fields)
+    return student
+
+
+def change(student: Student, fields: dict[str, Any]) -> None:
+    """Say anew who a student is."""
+    for field, value in fields.items():
+        setattr(student, field, value)
+    student.save(update_fields=list(fields))
 
 
 def students_of(instructor: User) -> QuerySet[Student]:

@@ -1100,6 +1100,51 @@ export interface components {
             /** Consent On */
             consent_on: string | null;
         };
+        /** StudentNew */
+        StudentNew: {
+            /** Name */
+            name: string;
+            /**
+             * Email
+             * @default
+             */
+            email: string | "";
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /** Stature M */
+            stature_m?: number | null;
+            /**
+             * School
+             * @default loaded_shift
+             */
+            school: string;
+            /**
+             * History
+             * @default
+             */
+            history: string;
+            /**
+             * Minor
+             * @default false
+             */
+            minor: boolean;
+            /**
+             * Guardian
+             * @default
+             */
+            guardian: string;
+            /** Consent On */
+            consent_on?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             * @description the sender's name for it: added twice, it is there once
+             */
+            id?: string;
+        };
         /** StudentIn */
         StudentIn: {
             /** Name */
@@ -2993,7 +3038,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StudentIn"];
+                "application/json": components["schemas"]["StudentNew"];
             };
         };
         responses: {

@@ -2,6 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
 import { ApiError, api, got, type Schemas } from "../api/client";
+import { KeptNote } from "../parts/KeptNote";
+import { useKeptForm } from "../parts/useKeptForm";
 import { Wordmark } from "../parts/Wordmark";
 import { ConnectionNote } from "../shell/ConnectionNote";
 import { ClipPicker } from "./ClipPicker";
@@ -78,9 +80,12 @@ function Sending({ asked, token }: { asked: Schemas["Asked"]; token: string }) {
 
 function SendForm({ token, done }: { token: string; done: () => void }) {
   const uploads = useClipUploads(`/api/sent/${token}/uploads`);
-  const state = useHandIn(uploads, null, done);
+  const kept = useKeptForm(`sent.${token}`);
+  const state = useHandIn(uploads, null, done, kept);
   return (
     <form
+      key={kept.round}
+      {...kept.form}
       onSubmit={(event) => {
         event.preventDefault();
         const body = { ...wordsOf(event.currentTarget), clips: uploads.clips() };
@@ -88,6 +93,7 @@ function SendForm({ token, done }: { token: string; done: () => void }) {
       }}
     >
       <ClipPicker uploads={uploads} />
+      <KeptNote kept={kept} />
       <SwingWords own />
       <HandInButton state={state} label="Send" close={done} />
     </form>

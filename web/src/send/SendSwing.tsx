@@ -3,7 +3,9 @@ import { useState } from "react";
 import { api, got } from "../api/client";
 import { studentsQuery } from "../api/queries";
 import { Field } from "../parts/Field";
+import { KeptNote } from "../parts/KeptNote";
 import { Sheet } from "../parts/Sheet";
+import { useKeptForm } from "../parts/useKeptForm";
 import { StudentForm } from "../students/StudentForm";
 import { ClipPicker } from "./ClipPicker";
 import { useClipUploads } from "./clipUploads";
@@ -15,9 +17,10 @@ import { useHandIn } from "./useHandIn";
 export default function SendSwing({ close }: { close: () => void }) {
   const students = useQuery(studentsQuery);
   const [adding, setAdding] = useState(false);
-  const [student, setStudent] = useState("");
+  const kept = useKeptForm("swing", !adding);
+  const [student, setStudent] = useState(kept.said("student_id"));
   const uploads = useClipUploads("/api/uploads", student);
-  const state = useHandIn(uploads, "swings", close);
+  const state = useHandIn(uploads, "swings", close, kept);
   if (adding)
     return (
       <Sheet title="New student" close={() => setAdding(false)}>
@@ -32,6 +35,8 @@ export default function SendSwing({ close }: { close: () => void }) {
   return (
     <Sheet title="New swing" close={close}>
       <form
+        key={kept.round}
+        {...kept.form}
         onSubmit={(event) => {
           event.preventDefault();
           const body = {
@@ -42,9 +47,11 @@ export default function SendSwing({ close }: { close: () => void }) {
           state.handIn(() => got(api.POST("/api/swings", { body })));
         }}
       >
+        <KeptNote kept={kept} />
         <Field label="Student">
           <select
             className="select w-full"
+            name="student_id"
             required
             value={student}
             onChange={(event) => setStudent(event.target.value)}

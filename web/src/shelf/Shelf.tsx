@@ -7,9 +7,11 @@ import { type Reference, rangeModelsQuery, schoolsQuery, shelfQuery, stillOf } f
 import { useRemoval } from "../bin/useBin";
 import { ClipCard } from "../parts/ClipCard";
 import { Field } from "../parts/Field";
+import { KeptNote } from "../parts/KeptNote";
 import { Empty, Page } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
+import { useKeptForm } from "../parts/useKeptForm";
 import { AddView } from "../send/AddView";
 import { ClipPicker } from "../send/ClipPicker";
 import { useClipUploads } from "../send/clipUploads";
@@ -125,11 +127,14 @@ function RangeModels() {
 
 function NewReference({ close }: { close: () => void }) {
   const uploads = useClipUploads("/api/uploads");
-  const state = useHandIn(uploads, "shelf", close);
   const schools = useQuery(schoolsQuery);
+  const kept = useKeptForm("reference", schools.isSuccess);
+  const state = useHandIn(uploads, "shelf", close, kept);
   return (
     <Sheet title="New reference" close={close}>
       <form
+        key={kept.round}
+        {...kept.form}
         onSubmit={(event) => {
           event.preventDefault();
           const data = new FormData(event.currentTarget);
@@ -144,6 +149,7 @@ function NewReference({ close }: { close: () => void }) {
           state.handIn(() => got(api.POST("/api/shelf", { body })));
         }}
       >
+        <KeptNote kept={kept} />
         <Field label="Name">
           <input className="input w-full" name="name" required maxLength={120} />
         </Field>

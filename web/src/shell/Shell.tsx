@@ -7,6 +7,7 @@ import { meQuery } from "../api/queries";
 import { signOut } from "../api/session";
 import { onTaken, openOutbox } from "../outbox";
 import { Trouble } from "../parts/Trouble";
+import { forgetForms } from "../parts/useKeptForm";
 import { Wordmark } from "../parts/Wordmark";
 import type { Units } from "../units";
 import { ConnectionNote } from "./ConnectionNote";
@@ -33,6 +34,7 @@ export function Shell() {
     return <Navigate to={`/sign-in?next=${encodeURIComponent(here.pathname + here.search)}`} replace />;
   const leave = async () => {
     await signOut();
+    forgetForms();
     queries.clear();
     window.location.assign("/sign-in");
   };

@@ -4,8 +4,10 @@ import { useState } from "react";
 import { api, got } from "../api/client";
 import { requestsQuery, type Student } from "../api/queries";
 import { Field } from "../parts/Field";
+import { KeptNote } from "../parts/KeptNote";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
+import { useKeptForm } from "../parts/useKeptForm";
 import { when } from "../parts/when";
 
 /** A private link by which a student sends swings, made, copied and taken back. */
@@ -28,12 +30,15 @@ export function AskForSwing({ student }: { student: Student }) {
 function Link({ student }: { student: Student }) {
   const queries = useQueryClient();
   const requests = useQuery(requestsQuery);
-  const [note, setNote] = useState("");
+  const kept = useKeptForm(`ask.${student.id}`);
   const [copied, setCopied] = useState(false);
   const refresh = () => queries.invalidateQueries({ queryKey: ["requests"] });
   const make = useMutation({
-    mutationFn: () => got(api.POST("/api/requests", { body: { student_id: student.id, note } })),
-    onSuccess: refresh,
+    mutationFn: (note: string) => got(api.POST("/api/requests", { body: { student_id: student.id, note } })),
+    onSuccess: () => {
+      kept.clear();
+      return refresh();
+    },
   });
   const close = useMutation({
     mutationFn: (id: string) => got(api.DELETE("/api/requests/{id}", { params: { path: { id } } })),
@@ -68,19 +73,16 @@ function Link({ student }: { student: Student }) {
         </>
       ) : (
         <form
+          key={kept.round}
+          {...kept.form}
           onSubmit={(event) => {
             event.preventDefault();
-            make.mutate();
+            make.mutate(String(new FormData(event.currentTarget).get("note")));
           }}
         >
+          <KeptNote kept={kept} />
           <Field label="What to film" hint="They read it above the form.">
-            <textarea
-              className="textarea w-full"
-              rows={3}
-              maxLength={1000}
-              value={note}
-              onChange={(event) => setNote(event.target.value)}
-            />
+            <textarea className="textarea w-full" name="note" rows={3} maxLength={1000} />
           </Field>
           <button type="submit" className="btn btn-primary w-full" disabled={make.isPending}>
             Make the link

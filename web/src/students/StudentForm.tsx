@@ -1,9 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import type { FormEvent } from "react";
 import { api, got, type Schemas } from "../api/client";
 import { meQuery, type Student, schoolsQuery } from "../api/queries";
 import { Field } from "../parts/Field";
+import { KeptNote } from "../parts/KeptNote";
 import { Trouble } from "../parts/Trouble";
+import { useKeptForm } from "../parts/useKeptForm";
 import { metres, shown, typed } from "../units";
 
 /** Add a student, or change one. */
@@ -11,13 +13,14 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
   const units = useQuery(meQuery).data?.units ?? "cm";
   const schools = useQuery(schoolsQuery);
   const queries = useQueryClient();
-  const [minor, setMinor] = useState(student?.minor ?? false);
+  const kept = useKeptForm(student ? `student.${student.id}` : "student", schools.isSuccess);
   const save = useMutation({
-    mutationFn: (body: Schemas["StudentIn"]) =>
+    mutationFn: (body: Schemas["StudentNew"]) =>
       student
         ? got(api.PUT("/api/students/{id}", { params: { path: { id: student.id } }, body }))
         : got(api.POST("/api/students", { body })),
     onSuccess: async (saved) => {
+      kept.clear();
       await queries.invalidateQueries({ queryKey: ["students"] });
       done(saved);
     },
@@ -26,7 +29,9 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     const stature = String(form.get("stature"));
+    const minor = form.has("minor");
     save.mutate({
+      id: String(form.get("id")), // pressed twice, or the answer lost: it is one student
       name: String(form.get("name")).trim(),
       email: String(form.get("email")).trim(),
       hand: form.get("hand") as Student["hand"],
@@ -41,8 +46,11 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
   const stature = student?.stature_m
     ? shown(student.stature_m, "m", units).toFixed(units === "cm" ? 0 : 1)
     : "";
+  if (!schools.data) return schools.error && <Trouble error={schools.error} />;
   return (
-    <form onSubmit={submit}>
+    <form key={kept.round} {...kept.form} onSubmit={submit} className="group">
+      <KeptNote kept={kept} />
+      <input type="hidden" name="id" defaultValue={student?.id ?? kept.round} />
       <Field label="Name">
         <input className="input w-full" name="name" required maxLength={120} defaultValue={student?.name} />
       </Field>
@@ -67,7 +75,7 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
       </Field>
       <Field label="Taught by" hint="The bands on the tapes follow this model. Common practice, no source.">
         <select className="select w-full" name="school" defaultValue={student?.school ?? "loaded_shift"}>
-          {schools.data?.map((school) => (
+          {schools.data.map((school) => (
             <option key={school.id} value={school.id}>
               {school.name}
             </option>
@@ -87,31 +95,24 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
         <input
           type="checkbox"
           className="checkbox checkbox-sm"
-          checked={minor}
-          onChange={(event) => setMinor(event.target.checked)}
+          name="minor"
+          defaultChecked={student?.minor}
         />
         Under age: a guardian must consent before a clip is taken in
       </label>
-      {minor && (
-        <>
-          <Field label="Guardian who consented">
-            <input
-              className="input w-full"
-              name="guardian"
-              maxLength={120}
-              defaultValue={student?.guardian}
-            />
-          </Field>
-          <Field label="Consent given on">
-            <input
-              className="input num w-full"
-              name="consent_on"
-              type="date"
-              defaultValue={student?.consent_on ?? ""}
-            />
-          </Field>
-        </>
-      )}
+      <div className="hidden group-has-[[name=minor]:checked]:block">
+        <Field label="Guardian who consented">
+          <input className="input w-full" name="guardian" maxLength={120} defaultValue={student?.guardian} />
+        </Field>
+        <Field label="Consent given on">
+          <input
+            className="input num w-full"
+            name="consent_on"
+            type="date"
+            defaultValue={student?.consent_on ?? ""}
+          />
+        </Field>
+      </div>
       {save.error && <Trouble error={save.error} />}
       <button type="submit" className="btn btn-primary w-full" disabled={save.isPending}>
         {student ? "Save" : "Add student"}

@@ -16,7 +16,7 @@ from tropometer.server.demo import practice
 from tropometer.server.demo.drawn import PRESSURE_FILE, arrived, mark, pressure_table, put_models_on_shelf
 from tropometer.server.lessons.sending import sent_before
 from tropometer.server.people import services as people
-from tropometer.server.people.schemas import StudentIn
+from tropometer.server.people.schemas import StudentNew
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
@@ -44,7 +44,7 @@ class Command(BaseCommand):
         self.stdout.write("The demo is loaded; the worker is making its clips ready.")
 
     def _student(self, instructor: User, about: practice.DemoStudent) -> Student:
-        data = StudentIn(
+        data = StudentNew(
             name=about.name,
             email=about.mail,
             hand=about.hand,
