@@ -1,4 +1,6 @@
-"""`./tropo bench load [SECONDS]`: fifty browsers read the demo's practice, each asking every five seconds.
+"""`./tropo bench load [SECONDS]`: fifty browsers work in the demo's practice, each asking every five seconds.
+
+A third of what they ask is writing: marks moved on the bench, words on the desk.
 
 Prints how long the answers took, by address. The askers run on the same machine and share its cores.
 """
@@ -11,9 +13,11 @@ import sys
 import tempfile
 import time
 from collections import defaultdict
+from dataclasses import dataclass
 from pathlib import Path
 from threading import Thread
 from typing import Any
+from uuid import uuid4
 
 import numpy as np
 import requests
@@ -24,8 +28,18 @@ from tropometer.server.demo.practice import MAIL, PASSWORD
 ASKERS = 50
 EVERY_S = 5.0
 READY_S = 900
+WRITING = 1 / 3
 STRIP_HEIGHT = 72  # of the thumbnails
 Took = dict[str, list[float]]
+
+
+@dataclass(frozen=True)
+class Practice:
+    """What there is to ask for, and to write on."""
+
+    paths: list[str]
+    clips: list[tuple[str, int]]  # with how many frames
+    drafts: list[str]
 
 
 class Asker:
@@ -49,20 +63,36 @@ class Asker:
 
     def get(self, path: str) -> requests.Response:
         """Ask for it; AssertionError unless it is there."""
-        answer = self.web.get(f"{self.address}{path}", timeout=60)
+        return self._ask("GET", path)
+
+    def _ask(self, method: str, path: str, body: dict[str, Any] | None = None) -> requests.Response:
+        headers = {"X-CSRFToken": self.web.cookies["csrftoken"] or ""}
+        answer = self.web.request(method, f"{self.address}{path}", json=body, headers=headers, timeout=60)
         assert answer.status_code == 200, f"{path}: {answer.status_code} {answer.text[:300]}"
         return answer
 
-    def work(self, paths: list[str], end: float) -> None:
+    def work(self, practice: Practice, end: float) -> None:
         """Ask every five seconds until then, beginning somewhere within the first five."""
         at = time.monotonic() + self.dice.uniform(0, EVERY_S)
         while at < end:
             time.sleep(max(0.0, at - time.monotonic()))
-            path = self.dice.choice(paths)
+            method, path, body = self._next(practice)
             began = time.perf_counter()
-            self.get(path)
-            self.took[_kind(path)].append(time.perf_counter() - began)
+            self._ask(method, path, body)
+            self.took[f"{method} {_kind(path)}"].append(time.perf_counter() - began)
             at += EVERY_S
+
+    def _next(self, practice: Practice) -> tuple[str, str, dict[str, Any] | None]:
+        if self.dice.random() > WRITING:
+            return "GET", self.dice.choice(practice.paths), None
+        if self.dice.random() < 1 / 4:
+            draft = self.dice.choice(practice.drafts)
+            return "PATCH", f"/api/lessons/{draft}", {"opening": f"One thing: {uuid4()}"}
+        clip, frames = self.dice.choice(practice.clips)
+        place = {"x": self.dice.uniform(500, 700), "y": self.dice.uniform(250, 450), "sd_px": 1.5}
+        frame = self.dice.randrange(frames)
+        edit = {"id": str(uuid4()), "kind": "mark", "name": "lead_knee", "frame": frame, "place": place}
+        return "POST", f"/api/clips/{clip}/edits", {"edits": [edit]}
 
 
 def main(seconds: float) -> None:
@@ -76,11 +106,11 @@ def main(seconds: float) -> None:
             askers[0].sign_in()
             for asker in askers[1:]:
                 asker.web.cookies.update(askers[0].web.cookies)
-            paths = _paths(askers[0])
-            for path in paths:
+            practice = _practice(askers[0])
+            for path in practice.paths:
                 askers[0].get(path)
             end = time.monotonic() + seconds
-            threads = [Thread(target=asker.work, args=(paths, end)) for asker in askers]
+            threads = [Thread(target=asker.work, args=(practice, end)) for asker in askers]
             for thread in threads:
                 thread.start()
             for thread in threads:
@@ -90,7 +120,7 @@ def main(seconds: float) -> None:
     _print(askers)
 
 
-def _paths(asker: Asker) -> list[str]:
+def _practice(asker: Asker) -> Practice:
     """What is asked for: the lists, and of each swing what bench and desk open; the clips are made ready."""
     swings = _when_ready(asker)
     paths = ["/api/me", "/api/swings", "/api/students", "/api/lessons", "/api/round", "/api/shelf"] * 2
@@ -101,9 +131,11 @@ def _paths(asker: Asker) -> list[str]:
             paths.append(f"/api/clips/{clip['id']}/tracks")
             frames = asker.dice.sample(range(clip["frame_count"]), 4)
             paths += [f"/api/clips/{clip['id']}/stills/{frame}.jpg?height={STRIP_HEIGHT}" for frame in frames]
-    for lesson in asker.get("/api/lessons").json():
+    lessons = asker.get("/api/lessons").json()
+    for lesson in lessons:
         paths += [f"/api/lessons/{lesson['id']}", f"/api/lessons/{lesson['id']}/sheet"]
-    return paths
+    clips = [(clip["id"], clip["frame_count"]) for swing in swings for clip in swing["clips"]]
+    return Practice(paths, clips, [lesson["id"] for lesson in lessons if not lesson["sent_at"]])
 
 
 def _when_ready(asker: Asker) -> list[dict[str, Any]]:
