@@ -191,6 +191,7 @@ class WalkTests(BrowserCase):
         page.keyboard.press("Control+z")  # takes the peg off the view it was put on
         expect(student.stage).not_to_contain_text("Top")
         page.keyboard.press("v")
+        self.assertEqual(student.frame(), top)  # to and fro ends where it began
 
     def compare(self, page: Page, student: StageDriver) -> None:
         reference = StageDriver(page, "reference")

@@ -28,6 +28,7 @@ export interface SideState {
   pressure: Schemas["PressureOut"] | null; // what a pressure mat felt, in short
   behind: boolean; // somebody else has changed something: the swing is to be fetched anew
   frame: number;
+  turnedFrom?: { clipId: string; frame: number; to: number }; // the view before, its frame, and this one's then
   direction: 1 | -1;
   mirrored: boolean;
 }

@@ -182,8 +182,17 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
         if (!now || !clip || clip.id === now.clip.id) return;
         const views = { ...now.views, [now.clip.id]: now.on };
         const next = { ...now, views, clip, on: views[clip.id] ?? nothingOn(clip.id) };
-        const frame = inWindow(linkedFrame(now.frame, timelineOf(now), timelineOf(next)), next);
-        set(({ sides }) => ({ sides: { ...sides, [side]: { ...next, frame } }, tool: null, selected: null }));
+        // To and fro ends where it began, whatever was pegged or proposed meanwhile.
+        const before = now.turnedFrom;
+        const back = before?.clipId === clip.id && before.to === now.frame;
+        const linked = linkedFrame(now.frame, timelineOf(now), timelineOf(next));
+        const frame = inWindow(back ? before.frame : linked, next);
+        const turnedFrom = { clipId: now.clip.id, frame: now.frame, to: frame };
+        set(({ sides }) => ({
+          sides: { ...sides, [side]: { ...next, frame, turnedFrom } },
+          tool: null,
+          selected: null,
+        }));
       },
 
       turnView: () => {
