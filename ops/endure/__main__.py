@@ -133,7 +133,9 @@ def _compare(person: Person, instance: Instance) -> Counter[str]:
         found["lost pegs"] += pegs.get(peg) != frame and (peg[1], pegs.get(peg)) not in begun
     for lesson, words in person.has.words.items():
         opening = _lesson(person, lesson)["opening"]
-        found["lost words"] += opening != words and opening not in begun
+        if opening != words and opening not in begun:
+            found["lost words"] += 1
+            print(f"{person.mail}: “{words}” was said to be saved, “{opening}” is there")
     for student, sha256 in person.has.files.items():
         (clip,) = [each for row in rows if row["student"]["id"] == student for each in row["clips"]]
         stored = instance.folder / "var/media/clips" / clip["id"] / "original"

@@ -15,6 +15,7 @@ SCHEMA = json.loads((ROOT / "web/src/api/openapi.json").read_text())
 OPEN = ("/api/sheets/{token}", "/api/sent/{token}")
 NOT_IN_SCHEMA = (
     ("get", "/api/clips/{clip}/proxy.mp4"),
+    ("get", "/api/clips/{clip}/original"),
     ("get", "/api/clips/{clip}/stills/0.jpg"),
     ("get", "/api/lessons/{lesson}/frames/{frame_id}.jpg"),
 )

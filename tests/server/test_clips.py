@@ -67,6 +67,13 @@ class IntakeTests(making.MediaCase):
         self.assertEqual(len(self.waiting()), 3)
         listed = self.client.get("/api/bin").json()
         self.assertEqual({each["title"] for each in listed}, set(cases))
+        for each in listed:
+            fetched = self.client.get(f"/api/bin/file/{each['id']}")
+            self.assertEqual(b"".join(fetched), cases[each["title"]])  # type: ignore[call-overload]
+            self.assertIn(f'attachment; filename="{each["title"]}"', fetched["Content-Disposition"])
+        self.client.force_login(making.instructor("Odd Stranger"))
+        self.assertEqual(self.client.get(f"/api/bin/file/{listed[0]['id']}").status_code, 404)
+        self.client.force_login(self.owner)
         with self.captureOnCommitCallbacks(execute=True):
             self.assertEqual(self.client.delete(f"/api/bin/file/{listed[0]['id']}").status_code, 204)
             Upload.objects.update(refused_at=timezone.now() - timedelta(days=13))
@@ -117,6 +124,8 @@ class IntakeTests(making.MediaCase):
         self.assertEqual(clip.state, State.REFUSED)
         self.assertIn("damaged", clip.trouble)
         self.assertEqual(self.files(), [f"clips/{clip.pk}/original"])
+        fetched = self.client.get(f"/api/clips/{clip.pk}/original")
+        self.assertEqual(b"".join(fetched), whole[: len(whole) // 2])  # type: ignore[call-overload]
         forget_refused()
         self.assertEqual(len(self.files()), 1)
         Clip.objects.update(refused_at=timezone.now() - timedelta(days=15))

@@ -2,9 +2,11 @@
 
 import json
 from datetime import timedelta
+from io import StringIO
 from typing import Any
 
 from django.core.files.storage import default_storage
+from django.core.management import CommandError, call_command
 from django.utils import timezone
 
 from tests.server import making
@@ -88,6 +90,19 @@ class LeavingTests(making.MediaCase):
         self.call("DELETE", f"/api/bin/student/{self.student.pk}", status=204)
         self.assertEqual((self.left(), self.waiting()), ({}, []))
         self.assertEqual(self.files(), [f"erased/student.{self.student.pk}"])
+        self.assertEqual(sweep(grace=timedelta(0)), 0)
+
+    def test_an_account_is_erased_with_all_that_is_its_and_nothing_of_another_s(self) -> None:
+        other = making.marked_swing(making.instructor("Odd Stranger"))
+        with self.assertRaisesMessage(CommandError, "Nobody signs in with"):
+            call_command("remove_instructor", "nobody@skerrow.example", "--yes")
+        said = StringIO()
+        with self.captureOnCommitCallbacks(execute=True):
+            call_command("remove_instructor", self.owner.email.upper(), "--yes", stdout=said)
+        self.assertIn("1 student, 1 swing, 1 lesson", said.getvalue())
+        self.assertEqual((Clip.objects.get(), Student.objects.get()), (other, other.swing.student))
+        self.assertEqual((self.waiting(), self.files()), ([], [f"erased/account.{self.owner.pk}"]))
+        self.assertEqual(self.status("/api/me"), 401)
         self.assertEqual(sweep(grace=timedelta(0)), 0)
 
     def test_a_removed_swing_goes_by_itself_after_its_time(self) -> None:

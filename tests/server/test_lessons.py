@@ -2,6 +2,7 @@
 
 import json
 from typing import Any
+from uuid import uuid4
 
 from django.core import mail
 from procrastinate.contrib.django.models import ProcrastinateJob
@@ -62,6 +63,22 @@ class LessonTests(making.MediaCase):
         body = {"clip_id": str(self.clip.pk), "frame": 5, "gauges": ["belt_line", "trail_plumb"]}
         drawn = self.post(f"{self.path}/frames", body)["frames"][0]["drawn"]
         self.assertEqual({gauge["id"] for gauge in drawn["gauges"]}, {"belt_line", "trail_plumb"})
+
+    def test_what_a_killed_browser_sends_again_is_not_done_again(self) -> None:
+        """Each change is taken once by its id, and stays undone when it was undone since."""
+        first, second = ({"id": str(uuid4()), "opening": words} for words in ("First.", "Second."))
+        for change in (first, second, first):
+            self.call("PATCH", self.path, change)
+        self.assertEqual(self.call("GET", self.path)["opening"], "Second.")
+        pick = {"id": str(uuid4()), "clip_id": str(self.clip.pk), "frame": 3}
+        frame = self.call("POST", f"{self.path}/frames", pick)["frames"][0]
+        under = f"{self.path}/frames/{frame['id']}"
+        first, second = ({"id": str(uuid4()), "words": words} for words in ("First.", "Second."))
+        for change in (first, second, first):
+            found = self.call("PATCH", under, change)
+        self.assertEqual(found["frames"][0]["words"], "Second.")
+        self.call("DELETE", under)
+        self.assertEqual(self.call("POST", f"{self.path}/frames", pick)["frames"], [])
 
     def test_frames_can_be_put_in_another_order(self) -> None:
         for number in (1, 2, 3):

@@ -6,8 +6,10 @@ from typing import IO, cast
 from django.db.models.fields.files import FieldFile
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
+from django.utils.http import content_disposition_header
 from storages.backends.s3 import S3Storage
 
+ANYTHING = "application/octet-stream"
 _RANGE = re.compile(r"bytes=(\d{0,18})-(\d{0,18})$")
 
 
@@ -37,8 +39,10 @@ def _opened(stored: FieldFile, start: int, end: int) -> IO[bytes]:
     return cast(IO[bytes], _First(cast(IO[bytes], file), end - start + 1))
 
 
-def private_file(request: HttpRequest, stored: FieldFile, content_type: str) -> HttpResponseBase:
-    """The stored file, whole or the range asked for; never kept by shared caches."""
+def private_file(
+    request: HttpRequest, stored: FieldFile, content_type: str, save_as: str = ""
+) -> HttpResponseBase:
+    """The stored file, whole or the range asked for; never kept by shared caches. `save_as`: to be saved."""
     try:
         size = stored.size
     except (ValueError, FileNotFoundError) as missing:
@@ -59,6 +63,8 @@ def private_file(request: HttpRequest, stored: FieldFile, content_type: str) -> 
     response["Accept-Ranges"] = "bytes"
     response["Cache-Control"] = "private, no-cache"
     response["X-Content-Type-Options"] = "nosniff"
+    if save_as:
+        response["Content-Disposition"] = content_disposition_header(True, save_as) or "attachment"
     if status == 206:
         response["Content-Range"] = f"bytes {start}-{end}/{size}"
     return response

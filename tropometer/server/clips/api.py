@@ -11,7 +11,7 @@ from tropometer.server.access import asking
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.clips.schemas import ClipOut
 from tropometer.server.clips.services import clip_of, still, try_again
-from tropometer.server.ranged import private_file
+from tropometer.server.ranged import ANYTHING, private_file
 
 router = Router(tags=["clips"])
 Height = Annotated[int | None, Query(ge=32, le=2160)]
@@ -36,6 +36,13 @@ def proxy(request: HttpRequest, id: UUID) -> HttpResponseBase:
     if found.state != State.READY:
         return HttpResponse(status=409)
     return private_file(request, found.proxy, "video/mp4")
+
+
+@router.get("/clips/{uuid:id}/original", include_in_schema=False)
+def original(request: HttpRequest, id: UUID) -> HttpResponseBase:
+    """The file as it came, to be saved: also one that could not be made ready."""
+    found = clip_of(asking(request), id)
+    return private_file(request, found.original, ANYTHING, found.original_name)
 
 
 @router.get("/clips/{uuid:id}/stills/{int:frame}.jpg", include_in_schema=False)

@@ -51,7 +51,7 @@ def lesson(request: HttpRequest, id: UUID) -> Lesson:
 @router.patch("/lessons/{uuid:id}", response=LessonOut)
 def change_lesson(request: HttpRequest, id: UUID, change: LessonChange) -> Lesson:
     found = services.lesson_of(asking(request), id)
-    services.change(found, change.dict(exclude_none=True))
+    services.change(found, change.dict(exclude_none=True, exclude={"id"}), change.id)
     return _out(services.lesson_of(asking(request), id))
 
 
@@ -65,7 +65,7 @@ def add_frame(request: HttpRequest, id: UUID, data: LessonFrameIn) -> Lesson:
 @router.patch("/lessons/{uuid:id}/frames/{uuid:frame_id}", response=LessonOut)
 def change_frame(request: HttpRequest, id: UUID, frame_id: UUID, change: LessonFrameChange) -> Lesson:
     found = services.lesson_of(asking(request), id)
-    services.change_frame(found, frame_id, change.words, change.left_out)
+    services.change_frame(found, frame_id, change.words, change.left_out, change.id)
     if change.position is not None:
         services.move_frame(found, frame_id, change.position)
     return _out(services.lesson_of(asking(request), id))

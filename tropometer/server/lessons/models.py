@@ -45,6 +45,17 @@ class Lesson(models.Model):
         ]
 
 
+class TakenChange(models.Model):
+    """A change that a lesson has taken, by its sender's name for it: what comes again is not done again.
+
+    A browser that was killed may not know that its words arrived, and that newer ones did since.
+    """
+
+    id = models.UUIDField(primary_key=True, editable=False)
+    lesson = models.ForeignKey(Lesson, on_delete=models.CASCADE, related_name="taken")
+    at = models.DateTimeField(auto_now_add=True)
+
+
 class LessonFrame(models.Model):
     """One frame of a lesson: its picture, the gauges and values as they were drawn, and the words."""
 

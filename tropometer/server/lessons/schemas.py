@@ -65,6 +65,7 @@ class LessonFrameIn(Schema):
 
 
 class LessonFrameChange(Schema):
+    id: UUID | None = None  # the sender's name for the change: sent twice, it is made once
     words: str | None = Field(None, max_length=2000)
     left_out: list[Annotated[str, Field(max_length=60)]] | None = Field(None, max_length=200)
     position: int | None = Field(None, ge=0, le=100)
@@ -80,6 +81,7 @@ class LessonFrameOut(Schema):
 
 
 class LessonChange(Schema):
+    id: UUID | None = None  # the sender's name for the change: sent twice, it is made once
     title: Line | None = Field(None, min_length=1, max_length=120)
     opening: str | None = Field(None, max_length=4000)
     drill: Annotated[str, Field(max_length=40)] | None = None

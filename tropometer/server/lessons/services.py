@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, Any
 from uuid import UUID, uuid4
 
 from django.core.files.base import ContentFile
-from django.db import IntegrityError, transaction
+from django.db import transaction
 from django.db.models import Avg, Max, QuerySet
 
 from tropometer.server.access import owned
@@ -18,7 +18,7 @@ from tropometer.server.bench.measure import from_impact_s, measured
 from tropometer.server.clips.proposing import motion_of
 from tropometer.server.clips.services import clip_of, still
 from tropometer.server.lessons.drills import DRILLS
-from tropometer.server.lessons.models import Lesson, LessonFrame
+from tropometer.server.lessons.models import Lesson, LessonFrame, TakenChange
 from tropometer.server.lessons.states import NotNow, must_be_draft
 from tropometer.swing.names import CHECKPOINTS
 
@@ -60,11 +60,25 @@ def draft(lesson: Lesson) -> Iterator[Lesson]:
         yield now
 
 
-def change(lesson: Lesson, said: dict[str, Any]) -> None:
-    """Change the words or the drill of a draft."""
+def _taken(lesson: Lesson, id: UUID | None) -> bool:
+    """Whether a change, or what its sender put in its place, has been made before."""
+    return id is not None and TakenChange.objects.filter(pk=id, lesson=lesson).exists()
+
+
+def _take(lesson: Lesson, id: UUID | None) -> bool:
+    """Note a change of a locked draft as made; False when it was, by another request just now."""
+    return id is None or TakenChange.objects.get_or_create(pk=id, defaults={"lesson": lesson})[1]
+
+
+def change(lesson: Lesson, said: dict[str, Any], id: UUID | None = None) -> None:
+    """Change the words or the drill of a draft; `id` is the sender's name for the change."""
+    if _taken(lesson, id):
+        return
     if said.get("drill") and said["drill"] not in DRILLS:
         raise NotNow(f"drill: there is no drill called {said['drill'][:40]}.")
     with draft(lesson) as now:
+        if not _take(now, id):
+            return
         for field, value in said.items():
             setattr(now, field, value)
         now.save(update_fields=list(said))
@@ -77,16 +91,15 @@ def add_frame(
     words: str,
     shown: list[str] | None = None,
     id: UUID | None = None,
-) -> LessonFrame:
+) -> None:
     """Put a frame into the lesson with its gauges, all or those `shown`, and values as they are now.
 
-    `id` is the sender's name for it: a frame that is sent twice is put in once. Values that hang on marks
-    nobody looked at are left out until they are asked for.
+    `id` is the sender's name for it: a frame that is sent twice is put in once, and one that was taken out
+    since stays out. Values that hang on marks nobody looked at are left out until they are asked for.
     """
+    if _taken(lesson, id):
+        return
     must_be_draft(lesson)
-    there = LessonFrame.objects.filter(pk=id, lesson=lesson).first() if id else None
-    if there is not None:
-        return there
     clip = clip_of(lesson.instructor, clip_id)
     if frame >= clip.frame_count:
         raise NotNow(f"The clip has no frame {frame}.")
@@ -101,23 +114,29 @@ def add_frame(
         left_out=[value["reading"] for value in drawn["values"] if value["provisional"]],
     )
     added.still.save("still.jpg", ContentFile(still(clip, frame)), save=False)
+    new = False
     try:
         with draft(lesson) as now:
             last = now.frames.aggregate(last=Max("position"))["last"]
             added.position = 0 if last is None else last + 1
-            added.save(force_insert=True)
-    except IntegrityError:  # the same frame, sent twice at once
-        return LessonFrame.objects.get(pk=added.pk, lesson=lesson)
-    except NotNow:
-        added.still.delete(save=False)
-        raise
-    return added
+            new = _take(now, id)
+            if new:
+                added.save(force_insert=True)
+    finally:
+        if not new:  # sent meanwhile, or the same frame came twice at once
+            added.still.delete(save=False)
 
 
-def change_frame(lesson: Lesson, frame_id: UUID, words: str | None, left_out: list[str] | None) -> None:
+def change_frame(
+    lesson: Lesson, frame_id: UUID, words: str | None, left_out: list[str] | None, id: UUID | None = None
+) -> None:
     """Change the words under a frame, or which of its values the student is not shown."""
+    if _taken(lesson, id):
+        return
     with draft(lesson) as now:
         frame = owned(now.frames.all(), frame_id)
+        if not _take(now, id):
+            return
         if words is not None:
             frame.words = words
         if left_out is not None:

@@ -5,12 +5,13 @@ from typing import Any, Literal
 from uuid import UUID
 
 from django.conf import settings
-from django.http import HttpRequest
+from django.http import FileResponse, HttpRequest
 from ninja import Router, Schema
 
 from tropometer.server.access import asking
 from tropometer.server.clips.uploads import kept_bytes
 from tropometer.server.operations import bin
+from tropometer.server.ranged import ANYTHING
 
 router = Router(tags=["operations"])
 
@@ -42,6 +43,16 @@ def take_back(request: HttpRequest, kind: Literal["student", "swing"], id: UUID)
     """Out of the bin again, with all that hangs on it."""
     bin.take_back(asking(request), kind, id)
     return 204, None
+
+
+@router.get("/bin/file/{uuid:id}", include_in_schema=False)
+def refused_file(request: HttpRequest, id: UUID) -> FileResponse:
+    """A refused file as it came, to be saved."""
+    found = bin.refused_file(asking(request), id)
+    headers = {"Cache-Control": "private, no-store", "X-Content-Type-Options": "nosniff"}
+    return FileResponse(
+        found.path.open("rb"), as_attachment=True, filename=found.name, content_type=ANYTHING, headers=headers
+    )
 
 
 @router.delete("/bin/{kind}/{uuid:id}", response={204: None})

@@ -21,6 +21,7 @@ from tropometer.server.people.services import removed_students
 if TYPE_CHECKING:
     from django.db.models import Model, QuerySet
 
+    from tropometer.server.clips.models import Upload
     from tropometer.server.people.models import User
 
 Kind = Literal["student", "swing", "file"]
@@ -43,7 +44,7 @@ def binned(instructor: User) -> list[Binned]:
     keep, quarantine = timedelta(days=settings.BIN_DAYS), timedelta(days=settings.QUARANTINE_DAYS)
     found: list[Binned] = []
     for student in removed_students().filter(instructor=instructor).annotate(count=Count("swings")):
-        about = f"student, {_counted(student.count, 'swing')}"
+        about = f"student, {counted(student.count, 'swing')}"
         at = student.removed_at
         assert at is not None
         found.append(Binned("student", student.pk, student.name, about, at, at + keep))
@@ -52,7 +53,7 @@ def binned(instructor: User) -> list[Binned]:
     for swing in swings.select_related("student", "reference").prefetch_related("clips"):
         whose = swing.student.name if swing.student else swing.reference.name
         about = f"{'swing' if swing.student else 'reference'}, {swing.club or 'club not named'}, "
-        about += _counted(len(swing.clips.all()), "clip")
+        about += counted(len(swing.clips.all()), "clip")
         at = swing.removed_at
         assert at is not None
         found.append(Binned("swing", swing.pk, whose, about, at, at + keep))
@@ -63,7 +64,8 @@ def binned(instructor: User) -> list[Binned]:
     return sorted(found, key=lambda each: each.removed_at, reverse=True)
 
 
-def _counted(count: int, what: str) -> str:
+def counted(count: int, what: str) -> str:
+    """How many of a thing, in words."""
     return f"{count} {what}{'' if count == 1 else 's'}"
 
 
@@ -74,6 +76,11 @@ def _things(kind: Kind) -> QuerySet[Model]:
         "file": quarantined_by_all(),
     }
     return things[kind]
+
+
+def refused_file(instructor: User, id: UUID) -> Upload:
+    """A file in quarantine; Http404 when it is not there."""
+    return owned(quarantined(instructor), id)
 
 
 def take_back(instructor: User, kind: Literal["student", "swing"], id: UUID) -> None:
@@ -93,6 +100,12 @@ def erase(kind: Kind, thing: Model) -> None:
     if kind != "file":  # a refused file was never in the practice
         ledger.note(kind, thing.pk)
     thing.delete()
+
+
+def erase_account(account: User) -> None:
+    """Erase an instructor with all that is theirs: students, swings, lessons, files, links, sessions."""
+    ledger.note("account", account.pk)
+    account.delete()
 
 
 def erase_old() -> int:

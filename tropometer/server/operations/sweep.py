@@ -21,7 +21,7 @@ from tropometer.server.clips.services import kept_names as clip_files
 from tropometer.server.clips.uploads import kept_names as upload_files
 from tropometer.server.lessons.services import kept_names as lesson_files
 from tropometer.server.operations import ledger
-from tropometer.server.people.services import students_by_id
+from tropometer.server.people.services import accounts_by_id, students_by_id
 
 GRACE = timedelta(hours=1)  # a file is stored a moment before its row is
 ROOMS = ("clips", "lessons")
@@ -53,7 +53,7 @@ def sweep(grace: timedelta = GRACE) -> int:
 
 def _unfinished_erasures() -> Iterator[Orphan]:
     """What the ledger says is erased and is still, or again, there: a crash, or an older backup."""
-    things = {"student": students_by_id, "swing": swings_by_id}
+    things = {"account": accounts_by_id, "student": students_by_id, "swing": swings_by_id}
     erased: dict[str, list[Any]] = {kind: [] for kind in things}
     for kind, id in ledger.noted():
         erased[kind].append(id)

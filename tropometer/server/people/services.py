@@ -63,6 +63,16 @@ def removed_students() -> QuerySet[Student]:
     return Student.objects.filter(removed_at__isnull=False)
 
 
+def accounts_by_id(ids: Iterable[UUID]) -> QuerySet[User]:
+    """Instructors, for the upkeep."""
+    return User.objects.filter(pk__in=ids)
+
+
+def account_of(email: str) -> User | None:
+    """Who signs in with this address."""
+    return User.objects.filter(email=email.strip().lower()).first()
+
+
 def students_by_id(ids: Iterable[UUID]) -> QuerySet[Student]:
     """Students whoever's they are, for the upkeep."""
     return Student.objects.filter(pk__in=ids)

@@ -2679,6 +2679,8 @@ export interface components {
         };
         /** LessonChange */
         LessonChange: {
+            /** Id */
+            id?: string | null;
             /** Title */
             title?: string | null;
             /** Opening */
@@ -2707,6 +2709,8 @@ export interface components {
         };
         /** LessonFrameChange */
         LessonFrameChange: {
+            /** Id */
+            id?: string | null;
             /** Words */
             words?: string | null;
             /** Left Out */

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Undo2 } from "lucide-react";
+import { Download, Undo2 } from "lucide-react";
 import { useState } from "react";
 import { binQuery, roomQuery } from "../api/queries";
 import { Empty, Page } from "../parts/Page";
@@ -53,6 +53,11 @@ function BinnedLine({ binned }: { binned: Binned }) {
         </p>
         {error && <Trouble error={error} />}
       </div>
+      {kind === "file" && !sure && (
+        <a className="btn btn-sm" href={`/api/bin/file/${id}`} download={title}>
+          <Download size={14} aria-hidden /> Fetch the file<span className="sr-only">: {title}</span>
+        </a>
+      )}
       {kind !== "file" && !sure && (
         <button type="button" className="btn btn-sm" onClick={() => takeBack.mutate({ kind, id })}>
           <Undo2 size={14} aria-hidden /> Take back<span className="sr-only"> {title}</span>

@@ -119,6 +119,40 @@ describe("an outbox", () => {
     expect(sent).toEqual([["Hel"]]);
   });
 
+  test("a killed browser's old list undoes nothing that was saved after it", async () => {
+    const server = { words: "", taken: new Set<string>() };
+    const take = ([only]: Item<Words>[]) => {
+      if (only && !server.taken.has(only.id)) server.words = only.post.words;
+      if (only) server.taken.add(only.id);
+    };
+    // Lost on the way there, taken, taken but the answer lost.
+    const fates = [OFFLINE, TAKEN, null, TAKEN, OFFLINE, null];
+    let calls = 0;
+    const { box, kept, told } = setUp((items) => {
+      const fate = fates[calls++ % fates.length];
+      if (fate !== OFFLINE) take(items);
+      return fate ?? OFFLINE;
+    });
+    for (let n = 0; n < 24; n++) {
+      box.add({ ...item(`words ${n}`, "lesson", "opening"), id: `id ${n}` }, 400, true);
+      await later(n % 3 ? 100 : 900);
+    }
+    await later(60_000);
+    expect(told()?.saving).toBe("saved");
+    expect(server.words).toBe("words 23");
+    for (const old of kept.filter(({ waiting }) => waiting.length)) {
+      const after = setUp((items) => {
+        take(items);
+        return TAKEN;
+      });
+      after.kept.push(old);
+      await after.box.recall();
+      await later(1000);
+      expect(after.sent.length).toBeGreaterThan(0);
+      expect(server.words).toBe("words 23");
+    }
+  });
+
   test("newer words are not undone by older ones that come back from a lost connection", async () => {
     const answers: ((outcome: Outcome) => void)[] = [];
     const { box, sent } = setUp(() => new Promise<Outcome>((answer) => answers.push(answer)));
@@ -127,7 +161,9 @@ describe("an outbox", () => {
     box.add(item("new", "lesson", "opening"));
     answers[0]?.(OFFLINE);
     await later(1000);
-    expect(sent).toEqual([["old"], ["new"]]);
+    answers[1]?.(TAKEN);
+    await later(10);
+    expect(sent).toEqual([["old"], ["old"], ["new"]]);
   });
 
   test("goes on with what a closed tab has left", async () => {

@@ -3,12 +3,16 @@
  * dropped connection, a closed tab, a full storage or a crashed server loses nothing. Items of one lane go in
  * their order; lanes do not wait for each other. What the server will never take is set aside with its reason and
  * is in nobody's way.
+ *
+ * A killed browser may find an old list again, of things that have arrived since and were followed by newer ones.
+ * So the server takes each id once, and no item goes before it has the ids of all that were made before it: one
+ * that was never tried gives its id to the item that replaces it, one that was tried stays in its place.
  */
 
 export interface Item<Post> {
   id: string;
   lane: string; // things that must reach the server in order
-  subject: string; // a later item about the same thing replaces one that is not on its way
+  subject: string; // a later item about the same thing replaces one that was never tried
   what: string; // in words, for the case that it is set aside
   post: Post;
 }
@@ -46,6 +50,7 @@ export interface Kept<Post> {
 }
 
 interface Lane<Post> {
+  tried: Set<string>; // ids of what the server may have
   waiting: Item<Post>[];
   sending: Item<Post>[];
   tries: number;
@@ -79,8 +84,10 @@ export class Outbox<Post> {
     const kept = await this.shelf.recall();
     this.#aside = [...kept.aside, ...this.#aside];
     for (const name of new Set(kept.waiting.map((item) => item.lane))) {
+      const lane = this.#lane(name);
       const left = kept.waiting.filter((item) => item.lane === name);
-      this.#putBefore(name, left);
+      for (const { id } of left) lane.tried.add(id);
+      lane.waiting = [...left, ...lane.waiting];
       this.#flush(name, 0);
     }
     this.#changed();
@@ -95,7 +102,9 @@ export class Outbox<Post> {
   /** Take an item in. It goes after a pause; one that `settles` waits until nothing new has come for so long. */
   add(item: Item<Post>, pauseMs = 0, settles = false): void {
     const lane = this.#lane(item.lane);
-    lane.waiting = [...lane.waiting.filter((other) => other.subject !== item.subject), item];
+    const replaced = lane.waiting.find(({ id, subject }) => subject === item.subject && !lane.tried.has(id));
+    const others = lane.waiting.filter((other) => other !== replaced);
+    lane.waiting = [...others, { ...item, id: replaced?.id ?? item.id }];
     this.#changed();
     if (settles && lane.held === null) {
       clearTimeout(lane.timer);
@@ -119,7 +128,11 @@ export class Outbox<Post> {
     if (!found) return;
     this.drop(id);
     const { reason: _, ...item } = found;
-    this.add(item);
+    const lane = this.#lane(item.lane);
+    lane.tried.add(item.id);
+    lane.waiting.push(item);
+    this.#changed();
+    this.#flush(item.lane, 0);
   }
 
   /** Let go of an item that was set aside. */
@@ -131,18 +144,18 @@ export class Outbox<Post> {
   #lane(name: string): Lane<Post> {
     let lane = this.#lanes.get(name);
     if (!lane) {
-      lane = { waiting: [], sending: [], tries: 0, singly: false, timer: undefined, held: null };
+      lane = {
+        tried: new Set(),
+        waiting: [],
+        sending: [],
+        tries: 0,
+        singly: false,
+        timer: undefined,
+        held: null,
+      };
       this.#lanes.set(name, lane);
     }
     return lane;
-  }
-
-  /** Put older items before those that wait; of what goes one by one, the newer word about a thing stands. */
-  #putBefore(name: string, older: Item<Post>[]): void {
-    const lane = this.#lane(name);
-    const newer = new Set(lane.waiting.map((item) => item.subject));
-    const still = this.together(name) ? older : older.filter((item) => !newer.has(item.subject));
-    lane.waiting = [...still, ...lane.waiting];
   }
 
   #flush(name: string, delayMs: number): void {
@@ -159,10 +172,12 @@ export class Outbox<Post> {
     lane.sending = lane.waiting.slice(0, count);
     lane.waiting = lane.waiting.slice(count);
     if (!lane.sending.length) return;
+    for (const { id } of lane.sending) lane.tried.add(id);
     const outcome = await this.deliver(lane.sending);
     const sent = lane.sending;
     if (outcome.kind === "taken") {
       lane.sending = [];
+      for (const { id } of sent) lane.tried.delete(id);
       lane.tries = 0;
       lane.held = null;
       this.#anySaved = true;
@@ -194,7 +209,7 @@ export class Outbox<Post> {
       this.#refused(name, lane, outcome.reason);
       return;
     }
-    this.#putBefore(name, lane.sending);
+    lane.waiting = [...lane.sending, ...lane.waiting];
     lane.sending = [];
     lane.held = outcome;
     this.#changed();

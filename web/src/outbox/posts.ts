@@ -23,7 +23,7 @@ type Answer = { data?: unknown; error?: unknown; response: Response };
 
 /** Delivers items of one lane, and says how that ended. */
 export async function deliver(items: Item<Post>[], seenOf: SeenOf): Promise<Outcome> {
-  const first = items[0]?.post;
+  const [first] = items;
   if (!first) return { kind: "taken", answer: null };
   try {
     return outcomeOf(await sent(first, items, seenOf));
@@ -36,10 +36,10 @@ export async function deliver(items: Item<Post>[], seenOf: SeenOf): Promise<Outc
 // A page that is left lets short requests finish; browsers bound their size.
 const KEPT_ALIVE_CHARACTERS = 50_000;
 
-async function sent(first: Post, items: Item<Post>[], seenOf: SeenOf): Promise<Answer> {
+async function sent({ id, post: first }: Item<Post>, items: Item<Post>[], seenOf: SeenOf): Promise<Answer> {
   const keepalive = JSON.stringify(items).length < KEPT_ALIVE_CHARACTERS;
   if (first.kind === "edit") {
-    const edits = items.flatMap(({ post }) => (post.kind === "edit" ? [post.edit] : []));
+    const edits = items.flatMap(({ id, post }) => (post.kind === "edit" ? [{ ...post.edit, id }] : []));
     return api.POST("/api/clips/{id}/edits", {
       params: { path: { id: first.clipId } },
       body: { edits, seen: seenOf(first.clipId) },
@@ -49,13 +49,13 @@ async function sent(first: Post, items: Item<Post>[], seenOf: SeenOf): Promise<A
   if (first.kind === "lesson")
     return api.PATCH("/api/lessons/{id}", {
       params: { path: { id: first.lessonId } },
-      body: first.change,
+      body: { ...first.change, id },
       keepalive,
     });
   if (first.kind === "frame")
     return api.PATCH("/api/lessons/{id}/frames/{frame_id}", {
       params: { path: { id: first.lessonId, frame_id: first.frameId } },
-      body: first.change,
+      body: { ...first.change, id },
       keepalive,
     });
   const opened = await api.POST("/api/swings/{swing_id}/lesson", {
@@ -64,7 +64,7 @@ async function sent(first: Post, items: Item<Post>[], seenOf: SeenOf): Promise<A
   if (!opened.data) return opened;
   return api.POST("/api/lessons/{id}/frames", {
     params: { path: { id: opened.data.id } },
-    body: first.frame,
+    body: { ...first.frame, id },
   });
 }
 

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { RotateCcw } from "lucide-react";
+import { Download, RotateCcw } from "lucide-react";
 import { api, got } from "../api/client";
 import type { ClipOut } from "../api/queries";
 import { VIEW_WORDS } from "../words";
@@ -52,6 +52,9 @@ function InTheWay({ clip, refreshes }: { clip: ClipOut; refreshes: string }) {
       <button type="button" className="btn btn-xs" onClick={() => again.mutate()} disabled={again.isPending}>
         <RotateCcw size={12} aria-hidden /> Try again
       </button>
+      <a className="btn btn-xs" href={`/api/clips/${clip.id}/original`} download={clip.original_name}>
+        <Download size={12} aria-hidden /> Fetch the file
+      </a>
       {again.error && <span role="alert">{again.error.message}</span>}
     </span>
   );

@@ -8,6 +8,7 @@ import { KNOWN_LENGTH, MAT, markAt, PLUMB, type Side, type SideState } from "../
 import { KnownLengthLine } from "../ground/KnownLengthLine";
 import { MatLayer } from "../ground/MatLayer";
 import { PlumbLine } from "../ground/PlumbLine";
+import { MAT_CORNERS, useLaying } from "../ground/useLaying";
 import { INK, whose } from "../ink";
 import { Doubts } from "../marks/Doubts";
 import { HandTest, useHandTest } from "../marks/HandTest";
@@ -29,7 +30,6 @@ import { useSize } from "./useSize";
 import { useStageView } from "./useStageView";
 import { ZoomButtons } from "./ZoomButtons";
 
-const MAT_CORNERS = 4;
 const NUDGE_CSS_PX = 0.1;
 const REACH_PX = 14; // from a mark, within which it is taken hold of
 const STILL_PX = 2; // a hand that moves less has only clicked
@@ -57,8 +57,7 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const size = useSize(box);
   const [pointer, setPointer] = useState<Point | null>(null);
   const [start, setStart] = useState<Point | null>(null);
-  const [corners, setCorners] = useState<Point[]>([]); // of a mat that is being clicked
-  if (tool !== MAT && corners.length > 0) setCorners([]); // put down before the fourth
+  const { corners, clickCorner, layLine } = useLaying(side, state, tool);
   const drag = useRef<Drag | null>(null);
   const fingers = useRef(new Map<number, Point>());
 
@@ -194,47 +193,10 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     if (now.kind === "line" && start) {
       const end = toStill(pointOf(event), view);
       setStart(null);
-      if (Math.hypot(end.x - start.x, end.y - start.y) * view.scale > 8)
-        if (tool === PLUMB) layPlumb(start, end);
-        else layLength(start, end);
+      if (Math.hypot(end.x - start.x, end.y - start.y) * view.scale > 8) layLine(start, end);
       else set({ notice: "Nothing was drawn: press at one end, and let go at the other." });
     }
     if (now.kind === "mark" && tool) advance();
-  };
-
-  const clickCorner = ({ x, y }: Point) => {
-    const all = [...corners, { x, y }];
-    if (all.length < MAT_CORNERS) {
-      setCorners(all);
-      return;
-    }
-    setCorners([]);
-    const was = state.on.mat ?? { along_m: null, across_m: null };
-    edit(side, { kind: "mat", value: { ...was, corners: all } });
-    set({ tool: null, selected: MAT });
-  };
-
-  const layLength = (a: Point, b: Point) => {
-    const was = state.on.calibration;
-    edit(side, {
-      kind: "calibration",
-      value: {
-        length_m: was?.length_m ?? 1.22,
-        place: was?.place ?? "toe_line",
-        ax: a.x,
-        ay: a.y,
-        bx: b.x,
-        by: b.y,
-      },
-    });
-    set({ tool: null, selected: KNOWN_LENGTH });
-  };
-
-  const layPlumb = (a: Point, b: Point) => {
-    const plumb = { ax: a.x, ay: a.y, bx: b.x, by: b.y };
-    const was = state.on.facts ?? { distance_m: null, height_m: null, squared: false };
-    edit(side, { kind: "facts", value: { ...was, plumb } });
-    set({ tool: null, selected: PLUMB });
   };
 
   const nudge = (event: KeyboardEvent) => {
