@@ -68,11 +68,11 @@ class IntakeTests(making.MediaCase):
         listed = self.client.get("/api/bin").json()
         self.assertEqual({each["title"] for each in listed}, set(cases))
         for each in listed:
-            fetched = self.client.get(f"/api/bin/file/{each['id']}")
+            fetched = self.client.get(f"/api/bin/file/{each['id']}/content")
             self.assertEqual(b"".join(fetched), cases[each["title"]])  # type: ignore[call-overload]
             self.assertIn(f'attachment; filename="{each["title"]}"', fetched["Content-Disposition"])
         self.client.force_login(making.instructor("Odd Stranger"))
-        self.assertEqual(self.client.get(f"/api/bin/file/{listed[0]['id']}").status_code, 404)
+        self.assertEqual(self.client.get(f"/api/bin/file/{listed[0]['id']}/content").status_code, 404)
         self.client.force_login(self.owner)
         with self.captureOnCommitCallbacks(execute=True):
             self.assertEqual(self.client.delete(f"/api/bin/file/{listed[0]['id']}").status_code, 204)

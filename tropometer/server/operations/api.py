@@ -45,7 +45,7 @@ def take_back(request: HttpRequest, kind: Literal["student", "swing"], id: UUID)
     return 204, None
 
 
-@router.get("/bin/file/{uuid:id}", include_in_schema=False)
+@router.get("/bin/file/{uuid:id}/content", include_in_schema=False)
 def refused_file(request: HttpRequest, id: UUID) -> FileResponse:
     """A refused file as it came, to be saved."""
     found = bin.refused_file(asking(request), id)

@@ -54,7 +54,7 @@ function BinnedLine({ binned }: { binned: Binned }) {
         {error && <Trouble error={error} />}
       </div>
       {kind === "file" && !sure && (
-        <a className="btn btn-sm" href={`/api/bin/file/${id}`} download={title}>
+        <a className="btn btn-sm" href={`/api/bin/file/${id}/content`} download={title}>
           <Download size={14} aria-hidden /> Fetch the file<span className="sr-only">: {title}</span>
         </a>
       )}
