@@ -65,6 +65,10 @@ class Asker:
         """Ask for it; AssertionError unless it is there."""
         return self._ask("GET", path)
 
+    def begin_lesson(self, swing: str) -> str:
+        """A draft to write on."""
+        return str(self._ask("POST", f"/api/swings/{swing}/lesson").json()["id"])
+
     def _ask(self, method: str, path: str, body: dict[str, Any] | None = None) -> requests.Response:
         headers = {"X-CSRFToken": self.web.cookies["csrftoken"] or ""}
         answer = self.web.request(method, f"{self.address}{path}", json=body, headers=headers, timeout=60)
@@ -134,8 +138,10 @@ def _practice(asker: Asker) -> Practice:
     lessons = asker.get("/api/lessons").json()
     for lesson in lessons:
         paths += [f"/api/lessons/{lesson['id']}", f"/api/lessons/{lesson['id']}/sheet"]
+    answered = {lesson["swing_id"] for lesson in lessons}
+    drafts = [asker.begin_lesson(swing["id"]) for swing in swings if swing["id"] not in answered]
     clips = [(clip["id"], clip["frame_count"]) for swing in swings for clip in swing["clips"]]
-    return Practice(paths, clips, [lesson["id"] for lesson in lessons if not lesson["sent_at"]])
+    return Practice(paths, clips, drafts)
 
 
 def _when_ready(asker: Asker) -> list[dict[str, Any]]:

@@ -54,7 +54,8 @@ def swings_of(instructor: User) -> QuerySet[Swing]:
 
 def swing_of(instructor: User, id: UUID) -> Swing:
     """One of the instructor's swings, or Http404."""
-    return owned(swings_of(instructor).select_related("pressure"), id)
+    own = Swing.objects.seen_by(instructor)
+    return owned(own.select_related("student", "reference", "pressure"), id)
 
 
 def swings_before(swing: Swing) -> list[Swing]:

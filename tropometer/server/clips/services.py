@@ -342,7 +342,7 @@ def ready_clip(id: UUID) -> Clip | None:
 
 def locked(clip: Clip) -> None:
     """Let nobody else write to the clip until the transaction ends."""
-    Clip.objects.select_for_update().get(pk=clip.pk)
+    Clip.objects.select_for_update().only("pk").get(pk=clip.pk)
 
 
 def alike(clip: Clip) -> ClipQuerySet:

@@ -60,7 +60,8 @@ def binned(instructor: User) -> list[Binned]:
     for upload in quarantined(instructor):
         at = upload.refused_at
         assert at is not None
-        found.append(Binned("file", upload.pk, upload.name, upload.refusal, at, at + quarantine))
+        why = upload.refusal.removeprefix(f"{upload.name}: ")
+        found.append(Binned("file", upload.pk, upload.name, why, at, at + quarantine))
     return sorted(found, key=lambda each: each.removed_at, reverse=True)
 
 

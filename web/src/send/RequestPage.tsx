@@ -28,7 +28,9 @@ export function RequestPage() {
         <header className="mb-4 rounded bg-pine p-3 text-paper">
           <Wordmark />
         </header>
-        <ConnectionNote kept="What has arrived is kept; it goes on when the connection is back." />
+        <div className="mb-3 empty:hidden">
+          <ConnectionNote kept="What has arrived is kept; it goes on when the connection is back." />
+        </div>
         {asked.error && !asked.data && (
           <main>
             <h1 className="text-xl font-bold">
