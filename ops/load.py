@@ -13,9 +13,9 @@ import sys
 import tempfile
 import time
 from collections import defaultdict
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
-from threading import Thread
 from typing import Any
 from uuid import uuid4
 
@@ -114,11 +114,9 @@ def main(seconds: float) -> None:
             for path in practice.paths:
                 askers[0].get(path)
             end = time.monotonic() + seconds
-            threads = [Thread(target=asker.work, args=(practice, end)) for asker in askers]
-            for thread in threads:
-                thread.start()
-            for thread in threads:
-                thread.join()
+            with ThreadPoolExecutor(ASKERS) as pool:
+                for asked in [pool.submit(asker.work, practice, end) for asker in askers]:
+                    asked.result()
         finally:
             instance.stop()
     _print(askers)
