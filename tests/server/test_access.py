@@ -9,6 +9,7 @@ from tests.server import making
 from tests.swings import ROOT
 from tropometer.server.bench.models import Swing, SwingRequest
 from tropometer.server.lessons.models import Lesson, LessonFrame
+from tropometer.server.people.models import Student
 from tropometer.server.shelf.models import ReferenceSwing
 
 SCHEMA = json.loads((ROOT / "web/src/api/openapi.json").read_text())
@@ -112,6 +113,12 @@ class AccessTests(TestCase):
         self.client.force_login(making.instructor("Odd Stranger"))
         body = {"student_id": str(self.ids["students"]), "clips": [A_CLIP]}
         self.assertEqual(self.call("post", "/api/swings", body), 404)
+
+    def test_another_s_student_is_not_taken_over_by_its_id(self) -> None:
+        self.client.force_login(making.instructor("Odd Stranger"))
+        body = {"id": str(self.ids["students"]), "name": "Taken", "hand": "left"}
+        self.assertEqual(self.call("post", "/api/students", body), 404)
+        self.assertEqual(Student.objects.get().name, "Tobin Farrow")
 
     def test_writing_needs_the_csrf_token(self) -> None:
         from django.test import Client
