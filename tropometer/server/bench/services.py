@@ -25,7 +25,7 @@ from tropometer.server.bench.models import (
 )
 from tropometer.server.bench.schemas import SwingIn
 from tropometer.server.bench.tracking import follow_later
-from tropometer.server.clips.rooms import RefusedClip
+from tropometer.server.clips.rooms import RefusedClip, RoomFailed
 from tropometer.server.clips.schemas import ClipChange, ClipIn
 from tropometer.server.clips.services import (
     check_all,
@@ -137,7 +137,7 @@ def _hand_in(sender: Sender, swing: Swing, clips: list[ClipIn]) -> tuple[Swing, 
             swing.save()
             for checked in good:
                 take_in(swing.pk, checked)
-    except RefusedClip:
+    except (RefusedClip, RoomFailed, FileNotFoundError):  # also when another request takes the file meanwhile
         before = handed_in_before(sender, clips)
         if before is None or not (found := _same(swing, before[0])):
             raise
