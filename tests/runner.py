@@ -12,14 +12,17 @@ from django.test.utils import override_settings
 QUICK_HASHING = override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
 
 
+WITH_BROWSER = ("tests.browser", "tests.server.test_endure")
+
+
 class OneBrowserSuite(ParallelTestSuite):
-    """All browser tests after each other in one process: two browsers that draw video starve each other."""
+    """All that drives a browser after each other in one process: two that draw video starve each other."""
 
     def __init__(self, subsuites: list[TestSuite], *args: Any, **kwargs: Any) -> None:
         browser, others = TestSuite(), []
         for suite in subsuites:
             tests = list(suite)
-            if type(tests[0]).__module__.startswith("tests.browser"):
+            if type(tests[0]).__module__.startswith(WITH_BROWSER):
                 browser.addTests(tests)
             else:
                 others.append(suite)

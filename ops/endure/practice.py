@@ -15,6 +15,7 @@ from ops.instance import ROOT
 CLIPS = sorted((ROOT / "demo" / "clips").glob("*_line.mp4"))
 MARKS = ("lead_knee", "trail_knee", "lead_toe", "trail_toe", "lead_heel", "trail_heel", "ball")
 MARKS_A_SWING = 12
+MARK_EVERY_S = 2.0  # a hand's pace; each mark is followed through the clip
 
 
 def unlike_any(path: Path) -> bytes:
@@ -48,7 +49,7 @@ class Instructor(Caller):
         while not self.stop.is_set() and self.get(f"/api/clips/{clip}")["state"] != "ready":
             if self._marked:
                 self._mark(self._marked)
-            time.sleep(0.5)
+            time.sleep(MARK_EVERY_S)
         if self.stop.is_set():
             return
         for _ in range(MARKS_A_SWING):

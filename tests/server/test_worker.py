@@ -29,7 +29,7 @@ from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.clips.tasks import make_ready, retry_stalled
 from tropometer.video.proxy import upright_frames
 
-PATIENCE_S = 60
+PATIENCE_S = 240  # a busy machine is slow, not wrong
 
 
 def until(true: Callable[[], bool]) -> None:
