@@ -1,8 +1,8 @@
 """`./tropo bench load [SECONDS]`: fifty browsers work in the demo's practice, each asking every five seconds.
 
-A third of what they ask is writing: marks moved on the bench, words on the desk.
-
-Prints how long the answers took, by address. The askers run on the same machine and share its cores.
+First they only read; then a third of what they ask is writing: marks moved on the bench, words on the
+desk. Prints how long the answers took, by address, for either. The askers run on the same machine and share
+its cores.
 """
 
 from __future__ import annotations
@@ -75,19 +75,22 @@ class Asker:
         assert answer.status_code == 200, f"{path}: {answer.status_code} {answer.text[:300]}"
         return answer
 
-    def work(self, practice: Practice, end: float) -> None:
-        """Ask every five seconds until then, beginning somewhere within the first five."""
+    def work(self, practice: Practice, end: float, writing: float) -> None:
+        """Ask every five seconds until then, beginning somewhere within the first five.
+
+        A share of what is asked is writing.
+        """
         at = time.monotonic() + self.dice.uniform(0, EVERY_S)
         while at < end:
             time.sleep(max(0.0, at - time.monotonic()))
-            method, path, body = self._next(practice)
+            method, path, body = self._next(practice, writing)
             began = time.perf_counter()
             self._ask(method, path, body)
             self.took[f"{method} {_kind(path)}"].append(time.perf_counter() - began)
             at += EVERY_S
 
-    def _next(self, practice: Practice) -> tuple[str, str, dict[str, Any] | None]:
-        if self.dice.random() > WRITING:
+    def _next(self, practice: Practice, writing: float) -> tuple[str, str, dict[str, Any] | None]:
+        if self.dice.random() >= writing:
             return "GET", self.dice.choice(practice.paths), None
         if self.dice.random() < 1 / 4:
             draft = self.dice.choice(practice.drafts)
@@ -100,7 +103,7 @@ class Asker:
 
 
 def main(seconds: float) -> None:
-    """Run it, and print the table."""
+    """Run it, and print the tables."""
     with tempfile.TemporaryDirectory(prefix="load-") as folder:
         instance = Instance(Path(folder))
         try:
@@ -113,13 +116,20 @@ def main(seconds: float) -> None:
             practice = _practice(askers[0])
             for path in practice.paths:
                 askers[0].get(path)
-            end = time.monotonic() + seconds
-            with ThreadPoolExecutor(ASKERS) as pool:
-                for asked in [pool.submit(asker.work, practice, end) for asker in askers]:
-                    asked.result()
+            for title, writing in (("only reading", 0.0), ("a third of it writing", WRITING)):
+                _work(askers, practice, time.monotonic() + seconds, writing)
+                _print(title, askers)
         finally:
             instance.stop()
-    _print(askers)
+
+
+def _work(askers: list[Asker], practice: Practice, end: float, writing: float) -> None:
+    """All of them at once, their times counted anew."""
+    with ThreadPoolExecutor(ASKERS) as pool:
+        for asker in askers:
+            asker.took.clear()
+        for asked in [pool.submit(asker.work, practice, end, writing) for asker in askers]:
+            asked.result()
 
 
 def _practice(asker: Asker) -> Practice:
@@ -157,16 +167,17 @@ def _kind(path: str) -> str:
     return re.sub(r"stills/\d+", "stills/N", re.sub(r"[0-9a-f-]{36}", "ID", path)).partition("?")[0]
 
 
-def _print(askers: list[Asker]) -> None:
+def _print(title: str, askers: list[Asker]) -> None:
     took: Took = defaultdict(list)
     for asker in askers:
         for kind, seconds in asker.took.items():
             took[kind] += seconds
     took["all"] = [each for seconds in list(took.values()) for each in seconds]
+    print(f"\n{title}")
     print(f"{'address':36} {'asked':>6} {'p50 ms':>7} {'p95 ms':>7} {'longest':>8}")
     for kind, seconds in sorted(took.items(), key=lambda pair: (pair[0] == "all", pair[0])):
         p50, p95, longest = np.percentile(seconds, (50, 95, 100)) * 1000
-        print(f"{kind:36} {len(seconds):6} {p50:7.0f} {p95:7.0f} {longest:8.0f}")
+        print(f"{kind:36} {len(seconds):6} {p50:7.0f} {p95:7.0f} {longest:8.0f}", flush=True)
 
 
 if __name__ == "__main__":

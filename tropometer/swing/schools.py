@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 Standing = Literal["inside", "edge", "below", "above", "undecided"]
@@ -41,7 +42,11 @@ class School:
 
     def band(self, reading: str, at: str) -> Band | None:
         """The band for a reading at a checkpoint, if this school has one."""
-        return next((band for band in self.bands if band.reading == reading and band.at == at), None)
+        return self._by_place.get((reading, at))
+
+    @cached_property
+    def _by_place(self) -> dict[tuple[str, str], Band]:
+        return {(band.reading, band.at): band for band in reversed(self.bands)}
 
 
 _COMMON = (

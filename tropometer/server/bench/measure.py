@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
+import pickle
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass
+from functools import lru_cache
 from typing import TYPE_CHECKING, Any, cast
 from uuid import UUID
 
@@ -20,10 +23,10 @@ from tropometer.swing.camera.facts import PlumbLine
 from tropometer.swing.camera.mat import Mat, camera_from_mat
 from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.doubts import doubts
-from tropometer.swing.floor import floor_plan
-from tropometer.swing.gauges import gauges
+from tropometer.swing.floor import FloorPlan, floor_plan
+from tropometer.swing.gauges import Gauge, gauges
 from tropometer.swing.names import CHECKPOINTS, EVENTS, Hand, LengthPlace, MarkSource, View
-from tropometer.swing.next_click import next_clicks
+from tropometer.swing.next_click import NextClick, next_clicks
 from tropometer.swing.pressure import PRESSURE
 from tropometer.swing.read import group_of, read, sign_of
 from tropometer.swing.reading import Reading
@@ -152,13 +155,7 @@ def measured(swing: Swing) -> dict[str, Any]:
     clips = ready_clips(swing, whole=False)
     record = record_of(swing, clips, whole=False)
     versions = versions_of(swing)
-    scene = Scene(record)
-    # Few have a pressure mat: what would need one is not asked for.
-    readings = [each for each in read(record, scene) if record.pressure or each.reading not in PRESSURE]
-    seen_by = {clip.id: view for view, clip in scene.clips.items()}
-    school = SCHOOLS[swing.student.school] if swing.student else None
-    # A click is worth what it brings to the readings that the school looks at.
-    looked_at = [each for each in readings if school is None or school.band(each.reading, each.at)]
+    told = _told(_Asked(record, swing.student.school if swing.student else None))
     return {
         "clips": [
             {
@@ -168,16 +165,60 @@ def measured(swing: Swing) -> dict[str, Any]:
                 "calibration": _calibration(clip),
                 "mat": getattr(clip, "mat", None),
                 "facts": getattr(clip, "camera_facts", None),
-                **(_camera(scene, seen_by.get(seen.id), seen) if _sized(clip) else UNSIZED),
-                "gauges": gauges(scene, seen.view, readings) if seen.id in seen_by else (),
+                **(camera if _sized(clip) else UNSIZED),
+                "gauges": drawn,
             }
-            for clip, seen in zip(clips, record.clips, strict=True)
+            for clip, camera, drawn in zip(clips, told.cameras, told.gauges, strict=True)
         ],
-        "readings": [reading_out(reading, school) for reading in readings],
-        "floor": floor_plan(scene),
+        "readings": told.readings,
+        "floor": told.floor,
         "pressure": _pressure_told(swing, record.pressure),
-        "next": next_clicks(looked_at, all(c.mat for c in record.clips)),
+        "next": told.next,
     }
+
+
+class _Asked:
+    """A record and a school that are the same as others when all in them is."""
+
+    def __init__(self, record: swing_record.SwingRecord, school: str | None) -> None:
+        self.record, self.school = record, school
+        self._whole = pickle.dumps((record, school))
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Asked) and self._whole == other._whole
+
+    def __hash__(self) -> int:
+        return hash(self._whole)
+
+
+@dataclass(frozen=True)
+class _Told:
+    """What follows from a record; cameras and gauges clip by clip."""
+
+    cameras: list[dict[str, Any]]
+    gauges: list[Sequence[Gauge]]
+    readings: list[dict[str, Any]]
+    floor: FloorPlan
+    next: list[NextClick]
+
+
+@lru_cache(maxsize=32)  # swings are opened again and again, and shown beside later ones
+def _told(asked: _Asked) -> _Told:
+    record = asked.record
+    scene = Scene(record)
+    # Few have a pressure mat: what would need one is not asked for.
+    readings = [each for each in read(record, scene) if record.pressure or each.reading not in PRESSURE]
+    seen_by = {clip.id: view for view, clip in scene.clips.items()}
+    school = SCHOOLS[asked.school] if asked.school else None
+    # A click is worth what it brings to the readings that the school looks at.
+    looked_at = [each for each in readings if school is None or school.band(each.reading, each.at)]
+    return _Told(
+        [_camera(scene, seen_by.get(clip.id), clip) for clip in record.clips],
+        [gauges(scene, clip.view, readings) if clip.id in seen_by else () for clip in record.clips],
+        [reading_out(reading, school) for reading in readings],
+        floor_plan(scene),
+        next_clicks(looked_at, all(clip.mat for clip in record.clips)),
+    )
 
 
 def _pressure_told(swing: Swing, felt: swing_record.Pressure | None) -> dict[str, Any] | None:
