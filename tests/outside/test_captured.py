@@ -10,7 +10,8 @@ from tropometer.swing.curves import series
 from tropometer.swing.measured import Measured
 from tropometer.swing.pressure import pressure_readings
 from tropometer.swing.record import Clip, Pressure, SwingRecord
-from tropometer.swing.scene.scene import Place, angle_between
+from tropometer.swing.scene.place import Place, angle_between
+from tropometer.swing.scene.rigid import OF_HIP_WIDTH
 from tropometer.swing.smoothing import low_pass
 
 EVERY = 8
@@ -67,10 +68,10 @@ class JumpTests(TestCase):
             pegs = {"address": 0, "top": count // 3, "impact": count // 2, "finish": count - 1}
             times = tuple(n * EVERY / RATE_HZ for n in range(count))
             clips.append(Clip(view, view, seen.width, seen.height, times, pegs, marks, mat=seen.mat))
-        found = {
-            curve.reading: curve
-            for curve in series(SwingRecord("right", tuple(clips)), ("knee_flex_trail", "pelvis_turn"))
-        }
+        # What a tape would say, were the joints where they usually are.
+        hips_m = float(np.nanmean(np.linalg.norm(joints["RHJC"] - joints["LHJC"], axis=1))) / OF_HIP_WIDTH
+        record = SwingRecord("right", tuple(clips), hip_width_m=hips_m)
+        found = {curve.reading: curve for curve in series(record, ("knee_flex_trail", "pelvis_turn"))}
         knee = found["knee_flex_trail"]
         theirs = jumped["AngArtKnee_R"][::EVERY, 0]
         ok = np.isfinite(knee.values) & np.isfinite(theirs)

@@ -9,16 +9,25 @@ from hypothesis import strategies as st
 
 from tests.outside.test_scale import FEET, clip_of
 from tropometer.swing import readings  # noqa: F401  they register themselves
+from tropometer.swing.eyesight import ANEW, missed_m
 from tropometer.swing.measured import Measured
 from tropometer.swing.names import CHECKPOINTS
 from tropometer.swing.reading import KINDS, Look
 from tropometer.swing.record import Clip, Mark, SwingRecord
-from tropometer.swing.scene.scene import Place, Scene, angle_between
+from tropometer.swing.scene.place import Place, angle_between
+from tropometer.swing.scene.rigid import OF_HIP_WIDTH
+from tropometer.swing.scene.scene import Scene
 
 SHAKES = 1500
 SD_PX = 2.0
 TURN_DEG = 45.0
 PELVIS_M = 0.30
+PX_PER_M = 1100 / 4.0
+
+
+def hip_px() -> float:
+    """What a hip joint's mark is shaken by, one standard deviation, pixels."""
+    return float(np.hypot(SD_PX, ANEW * missed_m(("lead_hip",))[0] * PX_PER_M))
 
 
 def point(values: np.ndarray, sd: float, name: str) -> Place:
@@ -54,14 +63,16 @@ def view_of(view: str) -> Clip:
 
 
 def shaken(clip: Clip, random: np.random.Generator) -> Clip:
-    def moved(mark: Mark) -> Mark:
-        x, y = random.normal(0, SD_PX, 2)
+    def moved(name: str, mark: Mark) -> Mark:
+        # A hand trembles, and an eye takes a joint for another point on each frame anew.
+        anew_px = ANEW * missed_m((name,))[0] * PX_PER_M
+        x, y = random.normal(0, np.hypot(SD_PX, anew_px), 2)
         return replace(mark, x=mark.x + x, y=mark.y + y)
 
     marks = {
         name: {
             # Feet at address say where the player stands, which is another source of error.
-            frame: mark if name in FEET else moved(mark)
+            frame: mark if name in FEET else moved(name, mark)
             for frame, mark in by_frame.items()
         }
         for name, by_frame in clip.marks.items()
@@ -102,7 +113,9 @@ class ShakenTests(TestCase):
         random = np.random.default_rng(7)
 
         def at_top(shown: tuple[Clip, ...]) -> Measured:
-            return KINDS[reading].formula(Look(Scene(SwingRecord("right", shown))))
+            return KINDS[reading].formula(
+                Look(Scene(SwingRecord("right", shown, hip_width_m=PELVIS_M / OF_HIP_WIDTH)))
+            )
 
         column = CHECKPOINTS.index("top")
         found = at_top(clips).by_source()
@@ -119,14 +132,13 @@ class ShakenTests(TestCase):
         self.check("knee_flex_lead", ("face_on", "down_the_line"))
         said = self.check("pelvis_turn", ("face_on", "down_the_line"))
         # s/W, where s is one standard deviation of one end against the other, across the line.
-        px_per_m = 1100 / 4.0
-        form = np.degrees(SD_PX / px_per_m * np.sqrt(2) / PELVIS_M)
+        form = np.degrees(hip_px() / PX_PER_M * np.sqrt(2) / PELVIS_M)
         self.assertAlmostEqual(said / form, 1, delta=0.15)
 
     def test_marks_shaken_face_on_alone(self) -> None:
         """A turn from its narrowing has s√(1 + cos²φ) / (W sin φ)."""
         said = self.check("pelvis_turn", ("face_on",))
         phi = np.radians(TURN_DEG)
-        sigma = SD_PX / (1100 / 4.1) * np.sqrt(2)
+        sigma = hip_px() / (1100 / 4.1) * np.sqrt(2)
         form = np.degrees(sigma * np.sqrt(1 + np.cos(phi) ** 2) / (PELVIS_M * np.sin(phi)))
         self.assertAlmostEqual(said / form, 1, delta=0.15)

@@ -1,6 +1,6 @@
 """`./tropo bench readings`: how long readings take, and how that grows with the frames of a swing.
 
-The swing is a made-up golfer's, seen from both sides, with every mark on every frame.
+The swing is a stranger's, seen from both sides, with every mark on every frame.
 """
 
 import statistics
@@ -14,43 +14,20 @@ from unittest import TestCase
 import numpy as np
 from django.test import tag
 
-from tests.swing.trials import MAT_M, NAMES, golfer
-from tropometer.golfer.camera import Camera
-from tropometer.swing.camera.mat import Mat
+from tests.strangers.filming import film
+from tests.strangers.trials import BOTH
 from tropometer.swing.curves import series
-from tropometer.swing.names import CHECKPOINTS, View
 from tropometer.swing.read import read, read_whole
-from tropometer.swing.record import Clip, Mark, SwingRecord
+from tropometer.swing.record import SwingRecord
 
 FRAMES = (90, 180, 360, 720, 1440, 2880, 5760, 10_000)
 TYPICAL = 720
-SD_PX = 1.5
 
 
 def whole_swing(frames: int) -> SwingRecord:
     """Both views of one swing, filmed fast enough to have so many frames, all marked."""
-    who = golfer(NAMES[0])
-    times = np.linspace(who.first_s, who.last_s, frames)
-    random = np.random.default_rng(1)
-    views: tuple[View, View] = ("face_on", "down_the_line")
-    clips = []
-    for view in views:
-        camera = Camera(view, distance_m=4, height_m=1, fov_deg=32, width=1280, height=720)
-        marks: dict[str, dict[int, Mark]] = {}
-        for name, path in who.paths.items():
-            pixels = np.asarray(camera.project(path(times)[:, [0, 2, 1]])) + random.normal(
-                0, SD_PX, (frames, 2)
-            )
-            marks[name] = {frame: Mark(x, y, SD_PX) for frame, (x, y) in enumerate(pixels.tolist())}
-        half, ahead = MAT_M / 2, 0.35
-        corners = np.array(
-            [[t, 0, ahead + b] for t, b in ((-half, -half), (-half, half), (half, half), (half, -half))]
-        )
-        mat = Mat(tuple((x, y) for x, y in np.asarray(camera.project(corners)).tolist()), MAT_M, MAT_M, SD_PX)
-        pegs = {at: int(np.abs(times - who.checkpoints_s[at]).argmin()) for at in CHECKPOINTS}
-        own_times = tuple((times - times[0]).tolist())
-        clips.append(Clip(view, view, 1280, 720, own_times, pegs, marks, mat=mat))
-    return SwingRecord("right", tuple(clips), who.stature_m)
+    long_s = film(BOTH, "mat", np.random.default_rng(1)).swing.timing.last_s
+    return film(BOTH, "mat", np.random.default_rng(1), rate_hz=frames / long_s, everywhere=True).record
 
 
 def with_a_mark_moved(record: SwingRecord, px: float) -> SwingRecord:

@@ -29,13 +29,23 @@ def independent(held: Sequence[Sequence[bool]]) -> float:
     return float(total / (1 + (usual - 1) * correlation))
 
 
-def dishonest(held: Sequence[Sequence[bool]]) -> str:
-    """What is wrong with how often some trials' intervals held; empty where chance explains it."""
-    count = max(1, round(independent(held)))
-    share = float(np.mean([each for trial in held for each in trial]))
+def too_narrow(held: Sequence[Sequence[bool]]) -> str:
+    """How seldom some trials' intervals held; empty where chance explains it."""
+    count, share = _worth(held)
     inside = round(share * count)
     if binom.cdf(inside, count, LOW) < BY_CHANCE:
         return f"only {share:.1%} held, as good as {inside} of {count} independent ones"
+    return ""
+
+
+def dishonest(held: Sequence[Sequence[bool]]) -> str:
+    """What is wrong with how often some trials' intervals held; empty where chance explains it."""
+    count, share = _worth(held)
+    inside = round(share * count)
     if binom.sf(inside - 1, count, HIGH) < BY_CHANCE:
         return f"{share:.1%} held, as good as {inside} of {count} independent ones: they are too wide"
-    return ""
+    return too_narrow(held)
+
+
+def _worth(held: Sequence[Sequence[bool]]) -> tuple[int, float]:
+    return max(1, round(independent(held))), float(np.mean([each for trial in held for each in trial]))

@@ -5,14 +5,14 @@ from unittest import TestCase
 
 import numpy as np
 
-from tests.swing.trials import trials
+from tests.strangers.trials import trials
 from tropometer.swing.floor import floor_plan
 from tropometer.swing.scene.scene import Scene
 
 
 class FloorTests(TestCase):
     def test_feet_are_where_their_readings_say(self) -> None:
-        for trial in trials("both", 6, seed=3):
+        for trial in trials("both, mat", 6, seed=3):
             plan = floor_plan(Scene(trial.record))
             at = {(mark.name, mark.at): mark for mark in plan.marks}
             lead, trail = at["lead_heel", "address"], at["trail_heel", "address"]
@@ -25,13 +25,13 @@ class FloorTests(TestCase):
             self.assertIn(("lead_hip", "impact"), at)
 
     def test_cameras_stand_before_the_player_and_behind_the_line(self) -> None:
-        (trial,) = trials("both", 1, seed=5)
+        (trial,) = trials("both, mat", 1, seed=5)
         cameras = {camera.view: camera for camera in floor_plan(Scene(trial.record)).cameras}
         self.assertGreater(cameras["face_on"].b, 2)
         self.assertLess(cameras["down_the_line"].t, -2)
 
     def test_hips_seen_from_one_side_have_no_way_over_the_floor(self) -> None:
-        for set_up in ("face-on, mat", "face-on, stick", "down the line"):
+        for set_up in ("face-on, mat", "face-on, stick", "line, mat"):
             for trial in trials(set_up, 2, seed=1):
                 unscaled = tuple(replace(clip, mat=None, known_length=None) for clip in trial.record.clips)
                 self.assertEqual(floor_plan(Scene(replace(trial.record, clips=unscaled))).marks, ())

@@ -7,8 +7,8 @@ from unittest import TestCase
 
 import numpy as np
 
-from tests.swing.coverage import dishonest
-from tests.swing.trials import SetUp, trials
+from tests.strangers.trials import SET_UPS, missed_in, trials
+from tests.swing.coverage import too_narrow
 from tests.swings import record_of, true_reading, truth
 from tropometer.swing.camera.mat import Mat
 from tropometer.swing.camera.motion import CameraMotion
@@ -37,47 +37,33 @@ def hand_held(record: SwingRecord) -> SwingRecord:
 
 
 class HonestyTests(TestCase):
-    """All checkpoints count together; ./tropo bench truth draws more and looks at each by itself."""
+    """Strangers' swings from each set-up; ./tropo bench truth draws more and looks at each checkpoint."""
 
     COUNT = 60
-    JUDGED: ClassVar[dict[SetUp, tuple[str, ...]]] = {
-        "both": (
-            "pelvis_sway", "trail_hip_gap", "pelvis_turn", "pelvis_depth", "knee_flex_trail",
-            "foot_flare_lead", "spine_incline", "stance_width", "pelvis_rise", "lead_leg_lean",
-            "heel_lift_trail", "shoulder_turn",
-        ),
-        "face-on, mat": ("pelvis_sway", "trail_hip_gap", "post_gap", "lead_leg_lean", "spine_side_tilt"),
-        "face-on, stick": ("pelvis_sway", "trail_hip_gap", "stance_ratio", "pelvis_slant"),
-        "down the line": ("pelvis_depth", "knee_flex_lead", "spine_incline"),
-    }  # fmt: skip
+    # Root mean square errors that both views and the mat must keep to (readings.md, "How good"); the others
+    # are told by the bench: an eye that misses a hip joint by 10 to 20 mm sets what is left.
+    RMS: ClassVar[dict[str, float]] = {"pelvis_rise": 0.006}
 
     def test_the_interval_holds_the_truth_as_often_as_it_says(self) -> None:
-        for set_up, judged in self.JUDGED.items():
+        for set_up in SET_UPS:
             held: dict[str, list[list[bool]]] = defaultdict(list)
             missed: dict[str, list[float]] = defaultdict(list)
             for trial in trials(set_up, self.COUNT, seed=7):
                 here: dict[str, list[bool]] = defaultdict(list)
-                for each in read(trial.record):
-                    true = trial.true.get((each.reading, each.at))
-                    if each.value is None or not each.u95 or not isinstance(true, float):
-                        continue
-                    here[each.reading].append(abs(each.value - true) <= each.u95)
-                    missed[each.reading].append(each.value - true)
+                for each in missed_in(trial):
+                    here[each.reading].append(each.held)
+                    missed[each.reading].append(each.by)
                 for name, inside in here.items():
                     held[name].append(inside)
-            for name in judged:
+            for name, of_trials in held.items():
                 with self.subTest(set_up, reading=name):
-                    self.assertEqual(dishonest(held[name]), "")
-            if set_up == "both":
-                rms = {name: float(np.sqrt(np.mean(np.square(each)))) for name, each in missed.items()}
-                self.assertLess(rms["pelvis_sway"], 0.006)
-                self.assertLess(rms["stance_width"], 0.008)
-                self.assertLess(rms["knee_flex_trail"], 2.5)
-                self.assertLess(rms["pelvis_turn"], 3.0)
-                self.assertLess(rms["foot_flare_lead"], 2.0)
+                    self.assertEqual(too_narrow(of_trials), "")
+            if set_up == "both, mat":
+                for name, most in self.RMS.items():
+                    self.assertLess(float(np.sqrt(np.mean(np.square(missed[name])))), most, name)
 
     def test_every_reading_of_the_contract_that_has_a_truth_is_given_from_both_sides(self) -> None:
-        (trial,) = trials("both", 1, seed=3)
+        (trial,) = trials("both, mat", 1, seed=3)
         given = {key for key, each in by_key(read(trial.record)).items() if each.status == "ok"}
         # What a record without events or curves cannot know is asked for instead.
         self.assertEqual(set(trial.true) - given - _never_at(trial.true), set())
@@ -118,20 +104,21 @@ class ValueTests(TestCase):
         self.assertEqual(by_eye["trail_hip_gap", "top"].budget[0].source, "camera")
 
     def test_a_curve_passes_through_its_checkpoints(self) -> None:
-        (trial,) = trials("both", 1, seed=5)
+        (trial,) = trials("both, mat", 1, seed=5)
         at_pegs = by_key(read(trial.record))
         clip = trial.record.clips[0]
         for curve in series(trial.record, ("pelvis_sway", "knee_flex_lead", "pelvis_turn")):
             for at in ("arm_back", "top", "impact"):
                 row = clip.checkpoints[at] - int(curve.frames[0])
                 # A knee's bend leans a little on its error, and a curve's frames have no error in time.
+                near = 2e-3 if KINDS[curve.reading].unit == "m" else 0.02
                 self.assertAlmostEqual(
-                    curve.values[row], at_pegs[curve.reading, at].value or 0, delta=2e-3, msg=curve.reading
+                    curve.values[row], at_pegs[curve.reading, at].value or 0, delta=near, msg=curve.reading
                 )
 
     def test_the_ways_of_going_back_are_told_apart(self) -> None:
         right = told = 0
-        for trial in trials("both", 25, seed=11):
+        for trial in trials("both, mat", 25, seed=11):
             found = by_key(read(trial.record))["going_back", "top"]
             if found.value is not None and found.value > 2:  # two standard deviations from any limit
                 told += 1

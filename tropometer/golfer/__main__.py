@@ -29,7 +29,7 @@ def main() -> None:
     parser.add_argument("--usual", action="store_true", help="write where marks usually are; draw nothing")
     arguments = parser.parse_args()
     if arguments.usual:
-        write_usual(arguments.folder, Path(usual_places.__file__))
+        write_usual(Path(usual_places.__file__))
         return
     wanted = tuple(arguments.names) or ("",)
     takes = sorted((t for t in TAKES if t.name.startswith(wanted)), key=lambda t: -t.recording.capture_fps)

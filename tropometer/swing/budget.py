@@ -15,10 +15,12 @@ from tropometer.swing.reading import Share
 # What each kind of source is called in a budget.
 BUDGET = {
     "mark": "marks",
+    "eye": "where a joint is taken to be",
     "camera": "camera",
     "depth": "depth",
     "stand": "where the player stands",
     "moment": "time between frames",
+    "mat": "how the mat lies",
 }
 WORDS = tuple(BUDGET.values())
 LEAST_SHARE = 1e-3

@@ -11,7 +11,8 @@ import numpy as np
 from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.measured import Measured, where
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
-from tropometer.swing.scene.scene import Place, Scene, middle
+from tropometer.swing.scene.place import Place, middle
+from tropometer.swing.scene.scene import Scene
 
 Unit = Literal["m", "deg", "ratio", "to_one", "s", "hours", "sd"]
 Group = Literal["feet", "knees", "pelvis", "trunk", "sequence", "pressure"]

@@ -147,6 +147,7 @@ class SwingRecord:
     hand: Hand
     clips: tuple[Clip, ...]
     stature_m: float | None = None
+    hip_width_m: float | None = None  # over the trochanters
     club: str = ""
     pressure: Pressure | None = None
 
@@ -160,6 +161,7 @@ def from_document(document: dict[str, Any]) -> SwingRecord:
     return SwingRecord(
         hand=player["hand"],
         stature_m=player.get("stature_m"),
+        hip_width_m=player.get("hip_width_m"),
         club=document.get("club", ""),
         pressure=pressure_from(document["pressure"]) if "pressure" in document else None,
         clips=tuple(_clip(clip, f"clips[{i}]") for i, clip in enumerate(document["clips"])),
@@ -313,6 +315,8 @@ def to_document(record: SwingRecord) -> dict[str, Any]:
     player: dict[str, Any] = {"hand": record.hand}
     if record.stature_m is not None:
         player["stature_m"] = record.stature_m
+    if record.hip_width_m is not None:
+        player["hip_width_m"] = record.hip_width_m
     return {
         "format": FORMAT,
         "version": VERSION,

@@ -44,7 +44,7 @@ BODY_DEPTH_M = 0.04  # what is held in the plane of the body lies in it so surel
 class UsualCamera:
     """What a phone on a stand is like, each as mean and standard deviation; common practice, no source."""
 
-    focal_of_long_side: tuple[float, float] = (1.0, 0.3)  # a ratio; the spread is of its logarithm
+    focal_of_long_side: tuple[float, float] = (0.85, 0.28)  # a ratio; the spread is of its logarithm
     height_m: tuple[float, float] = (1.1, 0.4)
     roll: tuple[float, float] = (0.0, math.radians(2.0))
     tilt: tuple[float, float] = (math.radians(5.0), math.radians(10.0))
@@ -53,11 +53,11 @@ class UsualCamera:
     player_b_m: float = PLAYER_ON_MAT_M[0]  # of the hips, from the origin of the floor points
 
 
-# Where a mat tells, little is taken for granted; where none lies, that somebody placed the phone with care.
+# Where a mat tells, little is taken for granted; where none lies, that somebody placed the phone by eye.
 BY_MAT = UsualCamera()
 BY_EYE = UsualCamera(
-    roll=(0.0, math.radians(0.6)),
-    off_square=(0.0, math.radians(4.0)),
+    roll=(0.0, math.radians(1.5)),
+    off_square=(0.0, math.radians(8.0)),
     nearness_per_m=(0.261, 0.056),  # phones stand 2.6 to 5.4 m away
     player_b_m=-0.10,
 )
@@ -211,9 +211,9 @@ def _against(camera: Pinhole, facts: CameraFacts, usual: UsualCamera) -> Array:
     if facts.length is not None:
         ends = camera.on_plane(np.array([facts.length.a, facts.length.b]), 2, 0.0)
         missed.append(_too_long(facts.length, ends))
-        if facts.length.along_b is not None and camera.view == "face_on":
+        if facts.length.along_b is not None:
             ahead, sd = facts.length.along_b
-            missed.append((ends[:, 1].mean() - ahead) / sd)
+            missed.append((ends[:, 1].mean() - ahead) / sd if camera.view == "face_on" else 0.0)
             along = ends[1] - ends[0]
             missed.append(math.atan2(along[1], abs(along[0])) / ALONG)
     if facts.body_length is not None:

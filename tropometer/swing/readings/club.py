@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from tropometer.swing.measured import Measured, degrees_of, hypot
 from tropometer.swing.reading import BOTH, DOWN_THE_LINE, FACE_ON, Look, reading
-from tropometer.swing.scene.scene import angle_between
+from tropometer.swing.scene.place import angle_between
 
 
 @reading("grip_plumb", unit="ratio", group="trunk", seen=(BOTH, DOWN_THE_LINE), at=("top",),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from tropometer.swing.measured import Measured, degrees_of, hypot
 from tropometer.swing.reading import AFTER_ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, Look, reading
-from tropometer.swing.scene.scene import Place
+from tropometer.swing.scene.place import Place
 
 FLOOR = (BOTH, DOWN_THE_LINE, FACE_ON)
 OUTWARD = "outward positive"
@@ -23,7 +23,8 @@ def foot_flare_trail(look: Look) -> Measured:
 
 
 @reading(
-    "foot_twist_lead", unit="deg", group="feet", seen=FLOOR, scale="mat", at=("top", "impact", "finish"),
+    "foot_twist_lead", unit="deg", group="feet", seen=(BOTH, FACE_ON), scale="mat",
+    at=("top", "impact", "finish"),
     sign="further outward than at address positive",
 )  # fmt: skip
 def foot_twist_lead(look: Look) -> Measured:

@@ -13,7 +13,7 @@ from tropometer.swing.reading import (
     Look,
     reading,
 )
-from tropometer.swing.scene.scene import length_of
+from tropometer.swing.scene.place import length_of
 
 # Until then a line that narrows turns and does not tilt.
 LEVEL_UNTIL = {"hip": 8.0, "shoulder": 4.0}
@@ -21,6 +21,8 @@ TARGET = "positive toward the target"
 POST_M = 0.18  # from the lead hip's edge at address to the post mark
 # How far through the checkpoints hips and shoulders are usually square again; common practice, no source.
 SQUARE_AGAIN = {"hip": 4.5, "shoulder": 5.5}
+# Before that few have turned so far that one side tells it, and most that seem to have have not.
+TURNED_FROM = 1.5
 LEAST_BREADTH_M = 0.05
 LEAST_TURN_DEG = 25.0  # seen from one side alone, less than this cannot be told from nothing
 
@@ -52,8 +54,8 @@ def trail_hip_gap_share(look: Look) -> Measured:
     start = look.at("trail_hip_edge", "address").t - look.at("trail_foot_outer", "address").t
     gap_m, u95_m = float(start.value), float(start.u95)
     look.refuse(
-        gap_m <= u95_m,
-        f"The gap at address ({gap_m * 100:.1f} cm) is not larger than its error "
+        gap_m <= 2 * u95_m,
+        f"The gap at address ({gap_m * 100:.1f} cm) is not twice as large as its error "
         f"({u95_m * 100:.1f} cm), so a share of it says nothing.",
     )
     return look.moved("trail_hip_edge").t / start + 1
@@ -140,6 +142,10 @@ def turn_of(look: Look, part: str) -> Measured:
     look.refuse(
         ~both & (np.abs(angle) < LEAST_TURN_DEG + alone.u95 / 2),
         f"From one side alone, a turn under {LEAST_TURN_DEG:.0f}° cannot be told: film down the line too.",
+    )
+    look.refuse(
+        ~both & (look.through < TURNED_FROM),
+        "From one side alone, a turn that has only begun cannot be told from none: film down the line too.",
     )
     look.refuse(
         ~both & (np.abs(look.through - SQUARE_AGAIN[part]) < 1),

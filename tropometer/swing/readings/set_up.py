@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from tropometer.swing.measured import Measured, degrees_of
 from tropometer.swing.reading import ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, Look, reading
-from tropometer.swing.scene.scene import length_of
+from tropometer.swing.scene.place import length_of
 
 
 @reading(

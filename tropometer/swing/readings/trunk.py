@@ -5,7 +5,7 @@ from __future__ import annotations
 from tropometer.swing.measured import Measured, degrees_of
 from tropometer.swing.reading import AFTER_ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, Look, reading
 from tropometer.swing.readings.pelvis import turn_of
-from tropometer.swing.scene.scene import Place
+from tropometer.swing.scene.place import Place
 
 
 @reading("spine_incline", unit="deg", group="trunk", seen=(BOTH, DOWN_THE_LINE),

@@ -32,6 +32,7 @@ SOLE_SD_M = 0.006  # a sole's edge that is clicked lies so nearly on the floor
 # Where the middle between the heels lies from the middle of a mat, T and B, when no foot is marked; spread.
 HEELS_ON_MAT_M = ((0.0, 0.25), (-0.25, 0.3))
 NOWHERE = (0.5, 0.86, 0.12)  # of the picture: where the feet are when none is marked, and its spread
+HALF_UP_M = 0.9
 PLAYER_PICTURE_M = 2.4  # a clip's height at the player, where nothing else says it
 
 
@@ -55,6 +56,17 @@ class Eye:
     def view(self) -> View:
         """From which side it looks."""
         return self.clip.view
+
+    @property
+    def px_per_m(self) -> float:
+        """Pixels to a metre at the player."""
+        return self.solved.camera.scale_at(self.origin + np.array([0.0, 0.0, HALF_UP_M]))
+
+    @property
+    def aside(self) -> float:
+        """How far off square the player is seen, radians."""
+        t, b = (self.origin - self.solved.camera.eye)[:2]
+        return float(np.arctan2(t, -b) if self.view == "face_on" else np.arctan2(b, t))
 
     def upright(self, pixels: Array) -> Array:
         """Pixels (…, 2) as a right-hander's picture has them, or back."""

@@ -15,7 +15,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from tropometer.swing.arrays import Array
+from tropometer.swing.arrays import Array, Frames
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.scene.eye import Eye
 
@@ -23,24 +23,28 @@ STEPS = 3
 BLOCK = 4096  # so many places at once stay near the processor
 # How many independent errors each source has, in the order in which `Fused.effects` lists them.
 DEPTH = 3
-OF_A_VIEW = {"mark": 2, "camera": 7, "stand": 2, "moment": 1}
+OF_A_VIEW = {"mark": 2, "eye": 2, "camera": 7, "stand": 2, "moment": 1}
 
 
 @dataclass(frozen=True, eq=False)
 class Seen:
     """What one view says of n places: pixels (2, n), NaN unseen; standard deviations (n,); seconds (n,).
 
-    `moment_s` is one standard deviation of how far the frame is from its moment.
+    Of the variance of a place in the picture the share `kept` is the same on all frames. `moment_s` is one
+    standard deviation of how far the frame is from its moment.
     """
 
     eye: Eye
     pixels: Array
     sd_px: Array
+    kept: Array
     moment_s: Array
 
-    def part(self, places: slice) -> Seen:
+    def part(self, places: slice | Frames) -> Seen:
         """What it says of some of the places."""
-        return Seen(self.eye, self.pixels[:, places], self.sd_px[places], self.moment_s[places])
+        return Seen(
+            self.eye, self.pixels[:, places], self.sd_px[places], self.kept[places], self.moment_s[places]
+        )
 
 
 @dataclass(frozen=True, eq=False)
@@ -104,7 +108,8 @@ def _fuse_block(views: Sequence[Seen], usual: Array, usual_sd: Array, speed: Arr
         by_camera = np.nan_to_num(shifted / view.sd_px) + _along(slope, view.eye.origin_by_camera)
         moved = np.sum(slope * speed, axis=1) * view.moment_s
         effects += [
-            answer,
+            answer * np.sqrt(1 - view.kept),
+            answer * np.sqrt(view.kept),
             -_times(answer, by_camera),
             -_times(answer, _along(slope, view.eye.origin_own)),
             _times(answer, moved[:, None]),

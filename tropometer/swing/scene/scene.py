@@ -4,28 +4,44 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
-from typing import NamedTuple
+from functools import cached_property
 
 import numpy as np
 
 from tropometer.swing.arrays import Array, Flags, Frames
 from tropometer.swing.camera.solve import Unsolved
-from tropometer.swing.measured import Measured, combined, hypot
+from tropometer.swing.eyesight import ANEW, missed_m
+from tropometer.swing.measured import Measured, combined
 from tropometer.swing.names import CHECKPOINTS, PROPOSED, UNSEEN, Checkpoint, View, spoken
-from tropometer.swing.origins import Origin, Sources, sources, variances
+from tropometer.swing.origins import Origin
 from tropometer.swing.record import Clip, SwingRecord
+from tropometer.swing.scene.errors import rows_but, rows_of, sources_of
 from tropometer.swing.scene.eye import FEET, SOLE_SD_M, Eye, eye_of
-from tropometer.swing.scene.fuse import DEPTH, OF_A_VIEW, Fused, Seen, fuse
-from tropometer.swing.usual import SPEED_SPREAD, STATURE_M, kept_as, shares_kept, spreads_m, usual
+from tropometer.swing.scene.fuse import DEPTH, Fused, Seen, fuse
+from tropometer.swing.scene.place import Place, bend_between
+from tropometer.swing.scene.rigid import APART, Pair, apart_m, keep_apart
+from tropometer.swing.usual import (
+    SPEED_SPREAD,
+    STATURE_M,
+    STATURE_SD_M,
+    hanging,
+    part_of,
+    shares_kept,
+    spreads_m,
+    usual,
+)
 
+EYE_MARK_MOMENT = ("eye", "mark", "moment")
 WAYS = np.eye(3)[..., None]
 SEEN_ALONG: tuple[View, View] = ("face_on", "down_the_line")  # which view shows T, and which B
 UNMARKED = (np.nan, np.nan, np.nan)
-FOLDED = 1 / (1 - 2 / np.pi)  # by the variance of a folded normal
 UNKNOWN_M = 3.0  # a standard deviation that says nothing
 BALL_LIES = CHECKPOINTS.index("impact") - 1  # up to here the ball lies where it lay
 BALL_U_SD_M = 0.012  # how high: on the floor, or on a tee
+# What a line of sight grazes lies beside the outermost point unless it is square: radius of a pelvis's side.
+OUTLINES, OUTLINE_M = ("hip_edge", "seat"), 0.25
+UNSCALED = 0.1  # how far off lengths may be where no mat tells how long things are, a share
+MAT_OFF = np.radians(1.5)  # how far a mat lies off the target line, one standard deviation
 STANDING_U_M = 0.02  # a lead sole after address, while nobody says that it rises
 # Checkpoints at which a foot still stands where it stood, so that its sole's height is known.
 STANDS: dict[str, tuple[Checkpoint, ...]] = {
@@ -39,84 +55,6 @@ STANDS: dict[str, tuple[Checkpoint, ...]] = {
     "trail_heel": ("address", "shaft_back", "arm_back", "top"),
 }
 STANDING = {name: np.array([at in stands for at in CHECKPOINTS]) for name, stands in STANDS.items()}
-
-
-class Place(NamedTuple):
-    """Where something is: along T, B and U, metres."""
-
-    t: Measured
-    b: Measured
-    u: Measured
-
-    def minus(self, other: Place) -> Place:
-        """From another place to this one."""
-        return Place(self.t - other.t, self.b - other.b, self.u - other.u)
-
-
-def middle(a: Place, b: Place) -> Place:
-    """Half-way between two places."""
-    return Place((a.t + b.t) * 0.5, (a.b + b.b) * 0.5, (a.u + b.u) * 0.5)
-
-
-def angle_between(a: Place, b: Place) -> Measured:
-    """Angle between two directions, degrees, 0 to 180."""
-    return _angle_and_normal(a, b)[0]
-
-
-def bend_between(a: Place, b: Place, source: str) -> Measured:
-    """Angle between two directions, degrees, of a limb whose bend out of its seen plane is unsure too.
-
-    A bend s out of the plane makes the whole √(bend² + s²). What s is on average does so here, and its
-    spread widens the error: as s²/√2·bend for large bends, as the 0.6 s of a folded normal for none.
-    """
-    bend, normal = _angle_and_normal(a, b)
-    with np.errstate(divide="ignore", invalid="ignore"):
-        by_a, by_b = (np.degrees(normal / np.sqrt(np.sum(_values(way) ** 2, axis=0))) for way in (a, b))
-        aside = _hanging_on(np.zeros_like(bend.value), (a, -by_a), (b, by_b)).variance
-        whole = np.sqrt(bend.value**2 + aside)
-        spread = aside / np.sqrt(2 * bend.value**2 + FOLDED * aside)
-        return combined(whole, (bend, bend.value / whole)) + Measured.of(0.0, spread, source)
-
-
-def _angle_and_normal(a: Place, b: Place) -> tuple[Measured, Array]:
-    """The angle, degrees, and the unit vector (3, …) across both: turning about it opens the angle."""
-    way_a, way_b = _values(a), _values(b)
-    across = _cross(way_a, way_b)
-    size = np.sqrt(np.sum(across * across, axis=0))
-    angle = np.degrees(np.arctan2(size, np.sum(way_a * way_b, axis=0)))
-    with np.errstate(divide="ignore", invalid="ignore"):
-        normal = across / size
-        by_a = np.degrees(_cross(way_a, normal) / np.sum(way_a * way_a, axis=0))
-        by_b = np.degrees(_cross(normal, way_b) / np.sum(way_b * way_b, axis=0))
-    return _hanging_on(angle, (a, by_a), (b, by_b)), normal
-
-
-def _cross(a: Array, b: Array) -> Array:
-    """Products across (3, …), which `numpy.cross` takes six times as long for."""
-    return np.array([a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]])
-
-
-def _values(place: Place) -> Array:
-    return np.array([each.value for each in place])
-
-
-def _hanging_on(value: Array, *places: tuple[Place, Array]) -> Measured:
-    """A value with these slopes along T, B and U of some places."""
-    return combined(value, *(pair for place, ways in places for pair in zip(place, ways, strict=True)))
-
-
-def length_of(way: Place, source: str) -> Measured:
-    """How long a way is.
-
-    What is unsure across it lengthens it by σ²/2L on average and σ²/√2L in spread: the second-order term of
-    the law of propagation (JCGM 100:2008, 5.1.2, note), which matters where a depth is only what is usual.
-    """
-    first = hypot(*way)
-    *along, whole = variances([each.slopes for each in (*way, first)], first.value.size).whole()
-    across = np.maximum(sum(along) - whole, 0.0).reshape(first.value.shape)
-    with np.errstate(divide="ignore", invalid="ignore"):
-        second = across / first.value
-        return first + Measured.of(second / 2, second / np.sqrt(2), source)
 
 
 @dataclass(frozen=True, eq=False)
@@ -141,6 +79,7 @@ class Scene:
     def __init__(self, record: SwingRecord, others: Moments | None = None) -> None:
         self.record = record
         self.tall = record.stature_m or STATURE_M
+        self._tall_sd = 0.0 if record.stature_m else STATURE_SD_M
         self._cuts: dict[tuple[str, int | None], Place] = {}
         self._moves: dict[str, Place] = {}
         self._bends: dict[tuple[str, str, str, Checkpoint | None], Measured] = {}
@@ -303,39 +242,120 @@ class Scene:
         names = tuple(self._names)
         shape = (3, len(names), len(self.through))
         means, speeds = usual(names, self.through, self.tall)
+        speeds = speeds * SPEED_SPREAD
+        views = [self._seen_from(view, eye, names) for view, eye in self.eyes.items()]
+        spreads = self._spreads
+        fused = fuse(views, *(each.reshape(3, -1) for each in (means, spreads, speeds)))
+        hung = self._hang(names, fused.places.reshape(shape), means, spreads)
+        if hung:
+            of = np.ravel(np.arange(shape[1] * shape[2]).reshape(shape[1:])[hung])
+            anew = fuse(
+                [view.part(of) for view in views],
+                *(each.reshape(3, -1)[:, of] for each in (means, spreads, speeds)),
+            )
+            fused.places[:, of], fused.effects[:, :, of] = anew.places, anew.effects
         kept = np.zeros((3, len(names), 1))
         kept[:2, :, 0] = shares_kept(names)
         kept = np.broadcast_to(kept, shape)
-        views = [
-            Seen(
-                eye,
-                self._pixels[view][:2].reshape(2, -1),
-                np.nan_to_num(self._pixels[view][2].ravel(), nan=1.0),
-                np.tile(self._moment_s(view), len(self._names)),
-            )
-            for view, eye in self.eyes.items()
-        ]
-        flat = (each.reshape(3, -1) for each in (means, self._spreads, speeds * SPEED_SPREAD))
-        fused = fuse(views, *flat)
         # Part of what is unusual about a place is the player's build or stance, the same at all moments.
         depth = fused.effects[:, :DEPTH]
         of_kept = kept.reshape(3, -1)
         always = depth[:, :2] * np.sqrt(of_kept[:2])
-        effects = np.concatenate([depth * np.sqrt(1 - of_kept), always, fused.effects[:, DEPTH:]], axis=1)
+        effects = [depth * np.sqrt(1 - of_kept), always, fused.effects[:, DEPTH:]]
+        if self._by_mat:
+            # Turned about the upright, all lies elsewhere at once.
+            t, b, _ = fused.places
+            effects.append(MAT_OFF * np.array([-b, t, np.zeros_like(t)])[:, None])
         seen = np.zeros(shape[1:], bool)
         for pixels in self._pixels.values():
             seen |= np.isfinite(pixels[0])
         places = np.where(seen, fused.places.reshape(shape), np.nan)
-        return Fused(places, effects.reshape(3, -1, *shape[1:]))
+        return Fused(places, np.concatenate(effects, axis=1).reshape(3, -1, *shape[1:]))
+
+    @cached_property
+    def _kept_apart(self) -> dict[str, tuple[Array, Array]]:
+        """Places (3, columns) of paired joints, and what is left of the eye's errors does (3, Q, columns).
+
+        Only where both views see them, whose eyes' errors then show in how far apart the two seem.
+        """
+        if len(self.eyes) < 2:
+            return {}
+        own, found = len(CHECKPOINTS), {}
+        for part in APART:
+            names = (f"lead_{part}", f"trail_{part}")
+            if not self._names.keys() >= set(names):
+                continue
+            rows = [self._names[name] for name in names]
+            known = np.all([seen[rows].all(axis=0) for seen in self._seen.values()], axis=0)
+            places = self._fused.places[:, rows]
+            eye, mark, moment = (
+                self._fused.effects[:, rows_of(kind, 2)][:, :, rows] for kind in EYE_MARK_MOMENT
+            )
+            once = np.square(mark).sum(axis=(1, 2)) + np.square(moment[:, :, 0] - moment[:, :, 1]).sum(axis=1)
+            pair = Pair(places[:, 0], places[:, 1], eye[:, :, 0], eye[:, :, 1], np.sqrt(once))
+            # Each checkpoint tells once, also where other moments are asked for.
+            telling = known & (np.arange(len(known)) >= len(known) - own)
+            apart, differ = apart_m(part, self.tall, self._tall_sd, self.record.hip_width_m)
+            scaled = 0.0 if self._by_mat else UNSCALED * apart
+            kept = keep_apart(pair, telling, apart, float(np.hypot(differ, scaled)))
+            for name, place, left in zip(
+                names, (kept.lead, kept.trail), (kept.lead_eye, kept.trail_eye), strict=True
+            ):
+                found[name] = (place, left)
+        return found
+
+    @property
+    def _by_mat(self) -> bool:
+        """Whether the target line is taken to be that of a mat."""
+        return any(eye.scale == "mat" for eye in self.eyes.values())
+
+    def _seen_from(self, view: View, eye: Eye, names: tuple[str, ...]) -> Seen:
+        """What a view says of all marks at all moments, one mark after the other."""
+        pixels = self._pixels[view]
+        clicked = np.nan_to_num(pixels[2], nan=1.0)
+        missed = (missed_m(names) * eye.px_per_m)[:, None]
+        always, anew = np.square(missed), np.square(ANEW * missed)
+        grazed = np.array([part_of(name) in OUTLINES for name in names])[:, None]
+        outline = np.square(grazed * OUTLINE_M * eye.aside**2 / 2 * eye.px_per_m)
+        whole = np.square(clicked) + anew + always + outline
+        return Seen(
+            eye,
+            pixels[:2].reshape(2, -1),
+            np.sqrt(whole).ravel(),
+            (always / whole).ravel(),
+            np.tile(self._moment_s(view), len(names)),
+        )
+
+    def _hang(self, names: tuple[str, ...], places: Array, means: Array, spreads: Array) -> list[int]:
+        """Where a view tells of what a mark hangs on but not of the mark, take its depth from there.
+
+        Changes `means` and `spreads` (3, marks, columns); the rows of the marks that it changed.
+        """
+        hangs = hanging(names, self.through, self.tall)
+        changed = []
+        for i, (name, parents) in enumerate(zip(hangs.names, hangs.parents, strict=True)):
+            row, of = self._names[name], [self._names[parent] for parent in parents]
+            for axis, view in enumerate(SEEN_ALONG):
+                if view not in self._seen:
+                    continue
+                known = self._seen[view][of].all(axis=0) & ~self._seen[view][row]
+                if known.any():
+                    means[axis, row, known] = (places[axis, of].mean(axis=0) + hangs.beside[axis, i])[known]
+                    spreads[axis, row, known] = hangs.spread[axis, i, known]
+                    changed.append(row)
+        return changed
 
     @property
     def _spreads(self) -> Array:
         """How unsure usual places are (3, marks, columns): only where no view tells does it count."""
         spreads = np.full((3, len(self._names), len(self.through)), UNKNOWN_M)
+        names = tuple(self._names)
+        own = spreads_m(names, self.through, self.tall)
+        if self._tall_sd:
+            own = np.hypot(own, self._tall_sd / self.tall * usual(names, self.through, self.tall)[0][:2])
         for axis, view in enumerate(SEEN_ALONG):
-            own = spreads_m(tuple(self._names), self.tall)[axis][:, None]
             seen = np.isfinite(self._pixels[view][0]) if view in self._pixels else False
-            spreads[axis] = np.where(seen, UNKNOWN_M, own)
+            spreads[axis] = np.where(seen, UNKNOWN_M, own[axis])
         nearest = np.rint(self.through)
         near = np.abs(self.through - nearest) < 0.5
         for name in FEET:
@@ -365,23 +385,15 @@ class Scene:
         if row is None:
             nowhere = np.asarray(np.full(len(self.through), np.nan)[columns])
             return Place(*(Measured(nowhere) for _ in range(3)))
-        effects = self._fused.effects[:, :, row, columns]
+        effects, places = self._fused.effects[:, :, row], self._fused.places[:, row]
+        kept = self._kept_apart.get(name)
+        if kept is not None:
+            places = kept[0]
+            effects = np.concatenate([effects[:, rows_but("eye", effects.shape[1])], kept[1]], axis=1)
+        effects, places = effects[:, :, columns], places[:, columns]
         effects = effects if isinstance(columns, slice) else effects[..., None]
-        origin = Origin(effects, _sources(name, words, tuple(self.eyes)))
-        places = self._fused.places[:, row, columns]
+        origin = Origin(effects, sources_of(name, words, tuple(self.eyes), self._by_mat, kept is not None))
         return Place(*(Measured(places[axis], {origin: WAYS[axis]}) for axis in range(3)))
-
-
-@lru_cache(maxsize=1024)
-def _sources(name: str, words: str, views: tuple[View, ...]) -> Sources:
-    """What each of a scene's errors of a place comes from."""
-    widths = [(f"depth: {spoken(name)}{words or ' then'}", DEPTH)]
-    widths += [(f"depth: {kept_as(name, axis)} {'TB'[axis]}", 1) for axis in (0, 1)]
-    for view in views:
-        side = spoken(view).replace("face on", "face-on")
-        of = {"mark": f" {spoken(name)}{words}, {side}", "moment": f" {side}{words}"}
-        widths += [(f"{kind}:{of.get(kind, f' {side}')}", width) for kind, width in OF_A_VIEW.items()]
-    return sources(*widths)
 
 
 def _marks_on(clip: Clip, names: Iterable[str], frames: list[int]) -> Array:

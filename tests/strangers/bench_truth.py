@@ -1,0 +1,77 @@
+"""How near readings come to the truth, and how honest their intervals are. Run by ./tropo bench truth."""
+
+from collections import defaultdict
+from concurrent.futures import ProcessPoolExecutor
+from unittest import TestCase
+
+import numpy as np
+from django.test import tag
+
+from tests.strangers.trials import SET_UPS, Missed, SetUp, missed_in, trials
+from tests.swing.coverage import too_narrow
+
+TRIALS, PARTS = 400, 8
+# Largest root mean square error with both views, by unit and reading (readings.md, "How good").
+TARGETS = {
+    "pelvis_sway": 0.006, "trail_hip_gap": 0.006, "post_gap": 0.006, "pelvis_depth": 0.006,
+    "pelvis_rise": 0.006, "stance_width": 0.008, "foot_flare_lead": 2, "foot_flare_trail": 2,
+    "toe_line": 2, "knee_flex_lead": 2.5, "knee_flex_trail": 2.5, "pelvis_turn": 3, "shoulder_turn": 3,
+    "lead_leg_lean": 1, "spine_incline": 1, "spine_side_tilt": 1,
+}  # fmt: skip
+CENTIMETRES = 100
+
+
+@tag("bench")
+class TruthBench(TestCase):
+    def test_readings_against_the_truth(self) -> None:
+        with ProcessPoolExecutor() as pool:
+            for set_up in SET_UPS:
+                parts = [(set_up, number, TRIALS // PARTS) for number in range(PARTS)]
+                self._print(set_up, [trial for part in pool.map(_missed, parts) for trial in part])
+
+    def _print(self, set_up: SetUp, trials: list[list[Missed]]) -> None:
+        """One line a reading: all checkpoints together, then the share held at each by itself."""
+        rows: dict[str, list[list[Missed]]] = defaultdict(list)
+        for trial in trials:
+            by_reading: dict[str, list[Missed]] = defaultdict(list)
+            for each in trial:
+                by_reading[each.reading].append(each)
+            for reading, of_it in by_reading.items():
+                rows[reading].append(of_it)
+        print(
+            f"\n{set_up:<24}{'unit':<6}{'rms':>7}{'worst':>7}{'bias':>7}{'u95':>7}{'held':>7}"
+            "  target  at each checkpoint, %"
+        )
+        honest = 0
+        for reading, of_trials in rows.items():
+            every = [each for trial in of_trials for each in trial]
+            times, unit = (CENTIMETRES, "cm") if every[0].unit == "m" else (1, every[0].unit)
+            by_checkpoint: dict[str, list[Missed]] = defaultdict(list)
+            for each in every:
+                by_checkpoint[each.at].append(each)
+            worst = max(_rms(missed) for missed in by_checkpoint.values()) * times
+            bias = float(np.mean([each.by for each in every])) * times
+            u95 = float(np.median([each.u95 for each in every])) * times
+            held = [[each.held for each in trial] for trial in of_trials]
+            trusted = not too_narrow(held)
+            honest += trusted
+            share = np.mean([inside for trial in held for inside in trial])
+            target = TARGETS.get(reading)
+            words = "" if target is None or set_up != "both, mat" else f"{target * times:.1f}"
+            shares = " ".join(
+                f"{np.mean([each.held for each in of_it]) * 100:3.0f}" for of_it in by_checkpoint.values()
+            )
+            print(
+                f"{reading:<24}{unit:<6}{_rms(every) * times:7.2f}{worst:7.2f}{bias:7.2f}{u95:7.2f}"
+                f"{share:7.1%}{' ' if trusted else '*'} {words:<7} {shares}"
+            )
+        print(f"{honest} of {len(rows)} rows are honest; * is held too seldom")
+
+
+def _missed(part: tuple[SetUp, int, int]) -> list[list[Missed]]:
+    set_up, seed, count = part
+    return [missed_in(trial) for trial in trials(set_up, count, seed)]
+
+
+def _rms(missed: list[Missed]) -> float:
+    return float(np.sqrt(np.mean([each.by**2 for each in missed])))

@@ -1,0 +1,53 @@
+"""The errors of a scene's places: in which order they come, and what each comes from."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from tropometer.swing.names import View, spoken
+from tropometer.swing.origins import Sources, sources
+from tropometer.swing.scene.fuse import DEPTH, OF_A_VIEW
+from tropometer.swing.usual import kept_as, part_of
+
+KEPT = 2  # after those of depth: what is always unusual about it, along T and along B
+
+
+@lru_cache(maxsize=1024)
+def sources_of(name: str, words: str, views: tuple[View, ...], by_mat: bool, paired: bool) -> Sources:
+    """What each of a scene's errors of a place comes from."""
+    widths = [(f"depth: {spoken(name)}{words or ' then'}", DEPTH)]
+    widths += [(f"depth: {kept_as(name, axis)} {'TB'[axis]}", 1) for axis in (0, 1)]
+    for view in views:
+        side = spoken(view).replace("face on", "face-on")
+        of = {
+            "mark": f" {spoken(name)}{words}, {side}",
+            "eye": f" {spoken(name)}, {side}",
+            "moment": f" {side}{words}",
+        }
+        widths += [
+            (f"{kind}:{of.get(kind, f' {side}')}", width)
+            for kind, width in OF_A_VIEW.items()
+            if not (paired and kind == "eye")
+        ]
+    if by_mat:
+        widths.append(("mat: how it lies along the target line", 1))
+    if paired:
+        # Which joint of the two, and from which side, no longer comes apart.
+        widths.append((f"eye: both {spoken(part_of(name))}s", 2 * len(views) * OF_A_VIEW["eye"]))
+    return sources(*widths)
+
+
+@lru_cache(maxsize=16)
+def rows_of(kind: str, views: int) -> list[int]:
+    """Which of a scene's errors of a place are of one kind, in all of its views."""
+    kinds = list(OF_A_VIEW)
+    first = DEPTH + KEPT + sum(OF_A_VIEW[each] for each in kinds[: kinds.index(kind)])
+    whole = sum(OF_A_VIEW.values())
+    return [first + view * whole + i for view in range(views) for i in range(OF_A_VIEW[kind])]
+
+
+@lru_cache(maxsize=16)
+def rows_but(kind: str, count: int) -> list[int]:
+    """All of so many errors of a place but those of one kind, in two views."""
+    without = rows_of(kind, 2)
+    return [row for row in range(count) if row not in without]
