@@ -99,7 +99,7 @@ class EditTests(TestCase):
         self.assertAlmostEqual(camera["height"]["value"], known["camera"]["height_m"], delta=0.05)
         self.assertLess(abs(camera["distance"]["value"] - 4.6), camera["distance"]["u95"])
         gap = next(r for r in answer["readings"] if (r["reading"], r["at"]) == ("trail_hip_gap", "top"))
-        self.assertLess(gap["u95"], 0.02)  # three times as wide by the stick alone
+        self.assertLess(gap["u95"], 0.03)  # wider by the stick alone
         bad = self.send(edit("mat", value={**value, "along_m": 0.2})).json()["clips"][0]
         self.assertEqual(bad["camera"], None)
         self.assertIn("size", bad["camera_trouble"])

@@ -2,15 +2,18 @@
 
 from collections import defaultdict
 from concurrent.futures import ProcessPoolExecutor
+from functools import partial
 from unittest import TestCase
 
 import numpy as np
 from django.test import tag
 
+from tests.strangers.times import missed_times
 from tests.strangers.trials import SET_UPS, Missed, SetUp, missed_in, trials
 from tests.swing.coverage import too_narrow
 
 TRIALS, PARTS = 400, 8
+TIMED, RATES = 200, (60.0, 240.0)
 # Largest root mean square error with both views, by unit and reading (readings.md, "How good").
 TARGETS = {
     "pelvis_sway": 0.006, "trail_hip_gap": 0.006, "post_gap": 0.006, "pelvis_depth": 0.006,
@@ -28,6 +31,26 @@ class TruthBench(TestCase):
             for set_up in SET_UPS:
                 parts = [(set_up, number, TRIALS // PARTS) for number in range(PARTS)]
                 self._print(set_up, [trial for part in pool.map(_missed, parts) for trial in part])
+
+    def test_times_of_swings_that_are_marked_on_every_frame(self) -> None:
+        for rate_hz in RATES:
+            with ProcessPoolExecutor() as pool:
+                trials = list(pool.map(partial(missed_times, rate_hz=rate_hz), range(TIMED), chunksize=8))
+            by_key: dict[tuple[str, str], list[Missed]] = defaultdict(list)
+            for each in (each for trial in trials for each in trial):
+                by_key[each.reading, each.at].append(each)
+            title = f"every frame, {rate_hz:.0f} a second"
+            print(f"\n{title:<32}{'unit':<6}{'rms':>7}{'bias':>7}{'u95':>7}{'held':>7}  given")
+            for (reading, at), missed in by_key.items():
+                times, unit = (1000, "ms") if missed[0].unit == "s" else (CENTIMETRES, "cm")
+                bias = float(np.mean([each.by for each in missed])) * times
+                u95 = float(np.median([each.u95 for each in missed])) * times
+                share = np.mean([each.held for each in missed])
+                trusted = not too_narrow([[each.held] for each in missed])
+                print(
+                    f"{f'{reading} {at}':<32}{unit:<6}{_rms(missed) * times:7.1f}{bias:7.1f}{u95:7.1f}"
+                    f"{share:7.1%}{' ' if trusted else '*'} {len(missed)} of {TIMED}"
+                )
 
     def _print(self, set_up: SetUp, trials: list[list[Missed]]) -> None:
         """One line a reading: all checkpoints together, then the share held at each by itself."""

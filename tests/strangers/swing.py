@@ -24,7 +24,7 @@ Club = Literal["wedge", "mid_iron", "driver"]
 CLUBS: tuple[Club, ...] = ("wedge", "mid_iron", "driver")
 T, B, U = np.eye(3)
 TOP = CHECKPOINTS.index("top")
-STRAIGHTEST = 0.998  # of thigh and shank together; nobody's knee is straighter
+STRAIGHTEST = 0.9995  # of thigh and shank together; nobody's knee is straighter
 GRIP_M, CLUB_M = 0.10, {"wedge": 0.80, "mid_iron": 0.86, "driver": 1.02}  # from the hands to the head
 # Mean and standard deviation at the nine checkpoints. Lengths are metres, angles degrees.
 Keys = tuple[tuple[float, ...], tuple[float, ...]]

@@ -10,22 +10,19 @@ import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import partial
-from itertools import pairwise
 
 import numpy as np
 
-from tropometer.swing.arrays import Array
 from tropometer.swing.curves import Series
 from tropometer.swing.measured import NORMAL_95
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, Event, spoken
 from tropometer.swing.reading import Group, Need, Reading, Share, Unit
 from tropometer.swing.record import Clip, SwingRecord
+from tropometer.swing.turning import least_of, passing, turn_of
 
 HEEL_OFF_M = 0.01
 EXTREME_BACK = "extreme_back"
 STRAIGHT_DEG = 10.0
-FIT_S = 0.045  # to each side of an event, for the local fit
-LONGEST_STEP_S = 0.05  # between two frames that an event is read between
 # Limits between the ways of going back; common practice, no source.
 ASIDE_M, DEEP_M, TURNED_DEG = 0.02, 0.06, 35.0
 
@@ -191,45 +188,21 @@ class _Clock:
             words = f"Set the event {spoken(event)}, or mark it on the frames about it."
             return _refused(reading, at, words, Need("peg", event))
         from_s = self._time(after)
-        values = (seen.values - level) * way
-        after_it = seen.times_s >= (-np.inf if from_s is None else from_s)
-        later = np.flatnonzero(np.isfinite(values) & after_it)
-        for i, j in pairwise(later.tolist()):
-            if values[i] < 0 <= values[j] and seen.times_s[j] - seen.times_s[i] <= LONGEST_STEP_S:
-                return self._fitted_crossing(seen, values, (seen.times_s[i] + seen.times_s[j]) / 2)
-        return _refused(reading, at, "It does not happen on the frames that are marked.")
-
-    def _fitted_crossing(self, seen: Series, values: Array, about_s: float) -> Moment:
-        near = np.isfinite(values) & (np.abs(seen.times_s - about_s) <= FIT_S)
-        slope, level = np.polyfit(seen.times_s[near] - about_s, values[near], 1)
-        sd = float(np.median(seen.u95[near])) / NORMAL_95
-        # A way that bends is no straight line: what that does is within a frame.
-        step = float(np.median(np.diff(seen.times_s))) / math.sqrt(12)
-        return Moment(float(about_s - level / slope), math.hypot(sd / slope, step), self.clips[0].id)
+        found = passing(
+            seen.times_s,
+            (seen.values - level) * way,
+            seen.u95 / NORMAL_95,
+            -np.inf if from_s is None else from_s,
+        )
+        if isinstance(found, str):
+            return _refused(reading, at, found)
+        return Moment(found.at_s, found.sd_s, self.clips[0].id)
 
     def _turns_round(self, seen: Series, least: int) -> Moment | None:
-        """When a reading is least or largest between lead arm level back and impact, by a local parabola."""
+        """When a reading is least or largest between lead arm level back and impact."""
         first = self._time("arm_back")
-        values = seen.values * least
-        inside = np.isfinite(values) & (seen.times_s >= (-np.inf if first is None else first))
-        inside &= seen.times_s <= 0
-        if inside.sum() < 5:
-            return None
-        about = float(seen.times_s[inside][np.argmin(values[inside])])
-        near = np.isfinite(values) & (np.abs(seen.times_s - about) <= 2 * FIT_S)
-        steps = np.diff(seen.times_s[near])
-        if near.sum() < 5 or steps.max() > LONGEST_STEP_S:
-            return None
-        times = seen.times_s[near] - about
-        (bend, slope, level), covariance = np.polyfit(times, values[near], 2, cov="unscaled")
-        if bend <= 0:
-            return None
-        left = values[near] - np.polyval([bend, slope, level], times)
-        noise = math.sqrt(float(np.sum(left**2)) / max(1, len(left) - 3))
-        turn = -slope / (2 * bend)
-        by = np.array([slope / (2 * bend**2), -1 / (2 * bend)])
-        sd = noise * math.sqrt(float(by @ covariance[:2, :2] @ by))
-        return Moment(float(about + turn), math.hypot(sd, float(np.median(steps)) / 2), self.clips[0].id)
+        found = turn_of(seen.times_s, seen.values * least, -np.inf if first is None else first, 0.0)
+        return None if found is None else Moment(found.at_s, found.sd_s, self.clips[0].id)
 
     def _pegged(self, event: Event) -> Moment | None:
         return next((found for clip in self.clips if (found := self._event(clip, event))), None)
@@ -259,13 +232,13 @@ def farthest_back(found: list[Reading], curves: Mapping[str, Series]) -> list[Re
     least = min(given, key=lambda each: each.value or 0.0)
     curve = curves.get("pelvis_sway")
     if curve is not None:
-        values = np.where(curve.times_s <= 0, curve.values, np.nan)
-        if np.isfinite(values).any() and np.nanmin(values) < (least.value or 0.0):
-            i = int(np.nanargmin(values))
+        far = least_of(curve.times_s, curve.values, -np.inf, 0.0)
+        if far is not None and far[1] < (least.value or 0.0):
+            i, value = far
             frame = (int(curve.frames[i]),)
             least = replace(
                 least,
-                value=float(values[i]),
+                value=value,
                 u95=float(curve.u95[i]),
                 frames=frame,
                 budget=(),
