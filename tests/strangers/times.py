@@ -48,8 +48,8 @@ def true_times(swing: Swing) -> dict[tuple[str, str], float]:
         least = int(np.argmin(values))
         slopes = np.diff(values)
         after = slopes[least:][: int(GOES_ON_S / STEP_S)]
-        once = (slopes[:least] <= 0).mean() > 0.97 and (after >= 0).mean() > 0.97
-        if once and 0 < least < len(values) - GOES_ON_S / STEP_S:
+        inside = 0 < least < len(values) - GOES_ON_S / STEP_S
+        if inside and (slopes[:least] <= 0).mean() > 0.97 and (after >= 0).mean() > 0.97:
             found["start_times", part] = float(times[least] - at["top"])
     later = np.arange(at["top"], at["finish"], STEP_S)
     address = np.array([at["address"]])

@@ -1,11 +1,13 @@
 """What is doubted, what is next, and how steady a hand is."""
 
+import math
 from dataclasses import replace
 from typing import Any, cast
 from unittest import TestCase
 
 import numpy as np
 
+from tests.strangers.trials import trials
 from tests.swing.test_camera import mat_of
 from tests.swings import record_of, truth
 from tropometer.swing.doubts import LEAST, doubts
@@ -92,6 +94,33 @@ class DoubtTests(TestCase):
         self.assertEqual([each.name for each in found], ["lead_knee"])
         self.assertIn("higher face-on", found[0].why)
         self.assertGreaterEqual(found[0].sigmas, LEAST)
+
+
+class StrangerTests(TestCase):
+    """Pairs of strangers' swings changed for each other, and swings with nothing wrong."""
+
+    def test_changed_sides_face_on_are_named_and_right_ones_are_not(self) -> None:
+        dice = np.random.default_rng(5)
+        named, changed, falsely = 0, 0, 0
+        swings = list(trials("face-on, mat", 30, seed=4))
+        for trial in swings:
+            (clip,) = trial.record.clips
+            falsely += any("changed for each other" in each.why for each in doubts(trial.record))
+            for part in ("hip", "hip_edge", "knee", "ankle", "heel", "toe"):
+                frame = clip.checkpoints[CHECKPOINTS[dice.integers(len(CHECKPOINTS))]]
+                lead, trail = (clip.marks[f"{side}_{part}"] for side in ("lead", "trail"))
+                if math.hypot(lead[frame].x - trail[frame].x, lead[frame].y - trail[frame].y) < 20:
+                    continue
+                swapped = clip.marks | {
+                    f"lead_{part}": lead | {frame: trail[frame]},
+                    f"trail_{part}": trail | {frame: lead[frame]},
+                }
+                found = doubts(replace(trial.record, clips=(replace(clip, marks=swapped),)))
+                changed += 1
+                named += any((each.name, each.frame) == (f"lead_{part}", frame) for each in found)
+        self.assertGreater(changed, 150)
+        self.assertGreaterEqual(named, 0.95 * changed)
+        self.assertLessEqual(falsely, 0.05 * len(swings) + 1)
 
 
 def of_pelvis(swing: SwingRecord) -> list[Reading]:

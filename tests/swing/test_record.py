@@ -2,6 +2,7 @@
 
 import copy
 import json
+import math
 import subprocess
 import sys
 import tempfile
@@ -31,7 +32,7 @@ class RecordTests(TestCase):
     def test_there_and_back(self) -> None:
         record = record_of(TOBIN)
         self.assertEqual(from_document(json.loads(json.dumps(self.document))), record)
-        mat = Mat(((1.5, 2.0), (3.0, 4.0), (5.0, 6.0), (7.0, 8.0)), 1.5, 1.2)
+        mat = Mat(((100.0, 500.0), (900.0, 510.0), (980.0, 700.0), (5.0, 690.0)), 1.5, 1.2)
         clip = replace(record.clips[0], mat=mat, events={"lead_heel_up": 12})
         full = replace(record, clips=(clip,))
         self.assertEqual(from_document(json.loads(json.dumps(to_document(full)))), full)
@@ -73,6 +74,21 @@ class RecordTests(TestCase):
             "clips[0].frame_times_s[1]": broken(lambda d: d["clips"][0]["frame_times_s"].insert(1, 0)),
             "known_length": broken(
                 lambda d: d["clips"][0]["calibration"]["known_length"].update(a=[1, 1], b=[1, 1])
+            ),
+            "marks.trail_hip[0][1]": broken(
+                lambda d: d["clips"][0]["marks"]["trail_hip"][0].__setitem__(1, math.nan)
+            ),
+            "marks.trail_hip[0][2]": broken(
+                lambda d: d["clips"][0]["marks"]["trail_hip"][0].__setitem__(2, 10**400)
+            ),
+            "marks.trail_hip[0][3]": broken(
+                lambda d: d["clips"][0]["marks"]["trail_hip"][0].__setitem__(3, 0)
+            ),
+            "$.player.stature_m": broken(lambda d: d["player"].update(stature_m=math.inf)),
+            "clips[0].calibration.mat.corners": broken(
+                lambda d: d["clips"][0]["calibration"].update(
+                    mat={"corners": [[5, 5]] * 4, "along_m": 1.5, "across_m": 1.5}
+                )
             ),
         }
         for field, text in cases.items():

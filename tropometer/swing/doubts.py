@@ -8,14 +8,16 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from tropometer.swing.camera.mat import camera_from_mat
 from tropometer.swing.camera.solve import SolvedCamera, Unsolved
-from tropometer.swing.names import PROPOSED, Hand, View, spoken
+from tropometer.swing.names import CHECKPOINTS, PROPOSED, Hand, View, spoken
 from tropometer.swing.record import Clip, Mark, SwingRecord
+from tropometer.swing.scene.scene import Scene
+from tropometer.swing.usual import spreads_m, usual
 
 Proposed = Callable[[str, int], Mark | None]
 
@@ -25,6 +27,9 @@ LIMBS = (("hip", "knee"), ("knee", "ankle"))  # feet and arms turn too far towar
 LIMB_SPREAD = 0.12  # of a limb's length in the picture: it turns toward the camera and away
 LEAST_LIMBS = 4  # marked frames from which a limb's usual length is known
 ORDERED = ("ankle", "heel", "toe")  # face-on the lead one lies nearer to the target
+PAIRED = ("hip", "hip_edge", "knee", "ankle", "heel", "toe", "foot_outer", "foot_inner", "shoulder")
+BESIDE_SPREAD = 0.035  # of stature, how differently two sides lie beside each other
+SHOWN = 0.6  # of what is usual: an axis that is not surer than that was not seen
 SEEN_FROM_BOTH = ("hip", "knee", "ankle", "shoulder")
 DEPTH_M: dict[View, float] = {"face_on": -0.35, "down_the_line": 0.0}
 DEPTH_SPREAD_M = 0.20
@@ -49,6 +54,7 @@ def doubts(record: SwingRecord, proposed: Mapping[str, Proposed] | None = None) 
         found += _limbs(clip)
         if clip.view == "face_on":
             found += _order(clip, record.hand)
+        found += _sides(record, clip)
         found += _proposals(clip, (proposed or {}).get(clip.id, lambda name, frame: None))
     found += _other_view(record)
     worst: dict[tuple[str, str, int], Doubt] = {}
@@ -118,6 +124,34 @@ def _order(clip: Clip, hand: Hand) -> Iterator[Doubt]:
             sigmas = -ahead / math.hypot(lead[frame].sd_px, trail[frame].sd_px)
             why = f"the lead {part} lies farther from the target than the trail {part}"
             yield Doubt(clip.id, f"lead_{part}", frame, why, sigmas)
+
+
+def _sides(record: SwingRecord, clip: Clip) -> Iterator[Doubt]:
+    """At each checkpoint, whether a pair would lie more usually with its sides changed for each other.
+
+    Twice the logarithm of how much more likely that is, along the axes that the clip shows: −4 dD/s², d how
+    far the lead one lies beside the trail one, and D how far it usually does.
+    """
+    scene = Scene(replace(record, clips=(clip,)))
+    moments = scene.through
+    for part in PAIRED if scene.eyes else ():
+        names = (f"lead_{part}", f"trail_{part}")
+        if not clip.marks.keys() >= set(names):
+            continue
+        a, b = (scene.place(name) for name in names)
+        usually, _ = usual(names, moments, scene.tall)
+        guessed = np.hypot(*spreads_m(names, moments, scene.tall).swapaxes(0, 1))
+        score = np.zeros(len(CHECKPOINTS))
+        for axis in range(3):
+            apart, sd = a[axis].value - b[axis].value, np.hypot(a[axis].sd, b[axis].sd)
+            shown = sd < SHOWN * guessed[axis] if axis < 2 else np.full(len(score), True)
+            square = (BESIDE_SPREAD * scene.tall) ** 2 + sd**2
+            score -= np.where(shown, 4 * apart * (usually[axis, 0] - usually[axis, 1]) / square, 0.0)
+        for at, each in zip(CHECKPOINTS, score.tolist(), strict=True):
+            if each > 0:
+                frame = clip.checkpoints.get(at, -1)
+                why = f"lead and trail {spoken(part)} lie as if they were changed for each other"
+                yield Doubt(clip.id, names[0], frame, why, math.sqrt(each))
 
 
 def _proposals(clip: Clip, proposed: Proposed) -> Iterator[Doubt]:

@@ -14,8 +14,9 @@ import numpy as np
 
 from tropometer.swing.arrays import Array
 from tropometer.swing.camera.facts import CameraFacts, FloorLength, PlumbLine
-from tropometer.swing.camera.mat import Mat
+from tropometer.swing.camera.mat import Mat, check_corners
 from tropometer.swing.camera.motion import CameraMotion
+from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.names import (
     CHECKPOINTS,
     EVENTS,
@@ -255,7 +256,7 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
         known_length=_known_length(calibration.get("known_length"), f"{where}.calibration.known_length"),
         camera_distance_m=calibration.get("camera_distance_m"),
         off_square_deg=_pair(calibration.get("off_square_deg")),
-        mat=_mat(calibration.get("mat")),
+        mat=_mat(calibration.get("mat"), f"{where}.calibration.mat"),
         camera_height_m=calibration.get("camera_height_m"),
         plumb=_plumb(calibration.get("plumb"), f"{where}.calibration.plumb"),
         hidden=hidden,
@@ -279,10 +280,14 @@ def _plumb(data: dict[str, Any] | None, where: str) -> PlumbLine | None:
     return PlumbLine((data["a"][0], data["a"][1]), (data["b"][0], data["b"][1]), data.get("sd_px", 1.5))
 
 
-def _mat(data: dict[str, Any] | None) -> Mat | None:
+def _mat(data: dict[str, Any] | None, where: str) -> Mat | None:
     if data is None:
         return None
     corners = tuple((float(x), float(y)) for x, y in data["corners"])
+    try:
+        check_corners(corners)
+    except Unsolved as trouble:
+        raise RecordError(f"{where}.corners", str(trouble)) from trouble
     return Mat(corners, data["along_m"], data["across_m"], data.get("sd_px", 1.5))
 
 

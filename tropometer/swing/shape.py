@@ -11,16 +11,30 @@ import jsonschema
 
 from tropometer.swing.record import RecordError
 
+LARGEST = 1e9
 SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "swing-record.schema.json"
 
 
 def check_shape(document: Any, part: str | None = None) -> None:
     """Raises RecordError, which names the field, when a swing record, or a part of it, has another shape."""
     validator = _validator(part)
+    _check_finite(document, "$")
     worst = jsonschema.exceptions.best_match(validator.iter_errors(document))
     if worst is not None:
         where = worst.json_path if part is None else f"{part}{worst.json_path.removeprefix('$')}"
         raise RecordError(where, worst.message.splitlines()[0][:200])
+
+
+def _check_finite(value: Any, where: str) -> None:
+    """JSON has no infinities, but Python reads them; and a number that nothing can measure is no measure."""
+    if isinstance(value, dict):
+        for name, each in value.items():
+            _check_finite(each, f"{where}.{name}")
+    elif isinstance(value, list):
+        for i, each in enumerate(value):
+            _check_finite(each, f"{where}[{i}]")
+    elif isinstance(value, int | float) and not abs(value) <= LARGEST:
+        raise RecordError(where, "not a number that can be measured")
 
 
 @lru_cache

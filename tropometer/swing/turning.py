@@ -12,7 +12,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.stats import t
+from scipy.special import stdtrit
 
 from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.measured import NORMAL_95
@@ -96,7 +96,7 @@ def _cubic(times: Array, values: Array, about_s: float, half_s: float) -> Turn |
     noise = np.sqrt(np.sum(left**2) / max(1, near.sum() - 4))
     step = float(np.median(np.diff(times)))
     # The noise is known from few frames only (Student's t).
-    noise *= t.ppf(0.975, max(1, near.sum() - 4)) / NORMAL_95
+    noise *= stdtrit(max(1, near.sum() - 4), 0.975) / NORMAL_95
     of_noise = noise * np.sqrt(covariance[2, 2]) / bend * half_s
     return Turn(
         about_s + EARLY * half_s,
