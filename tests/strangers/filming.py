@@ -16,7 +16,7 @@ import numpy.typing as npt
 from scipy.spatial.transform import Rotation
 
 from tests.strangers.body import draw_body
-from tests.strangers.swing import Swing, U, draw_swing
+from tests.strangers.swing import Swing, U, draw_swing, once_more
 from tropometer.swing.camera.mat import Mat
 from tropometer.swing.names import Hand, View
 from tropometer.swing.record import Clip, KnownLength, Mark, SwingRecord
@@ -92,6 +92,7 @@ class Filmed:
 
     record: SwingRecord
     swing: Swing
+    swings: dict[View, Swing]  # which each view shows: the same, or another one
 
 
 def film(
@@ -100,24 +101,29 @@ def film(
     random: np.random.Generator,
     rate_hz: float | None = None,
     everywhere: bool = False,
+    one_swing: bool = True,
 ) -> Filmed:
     """Somebody's swing, filmed by a phone from each of these sides.
 
-    It is marked on the checkpoints' frames, or on every frame.
+    It is marked on the checkpoints' frames, or on every frame. Where it is not `one_swing`, one phone was
+    carried round, and the second view shows the golfer's next swing.
     """
     swing = draw_swing(draw_body(random), random)
     hand: Hand = "left" if random.random() < 0.3 else "right"
     floor = Floor.draw(scale, random)
     shaken = random.uniform(0.7, 1.25) * SAID_PX
+    swings = {
+        view: swing if one_swing or i == 0 else once_more(swing, random) for i, view in enumerate(views)
+    }
     rates = [rate_hz or RATES[random.integers(len(RATES))] for _ in views]
     clips = tuple(
-        _clip(view, swing, floor, rate, shaken, everywhere, random)
+        _clip(view, swings[view], floor, rate, shaken, everywhere, random)
         for view, rate in zip(views, rates, strict=True)
     )
     if hand == "left":
         clips = tuple(mirrored(clip) for clip in clips)
     stature = swing.body.stature_m + random.normal(0, 0.015)  # as people say it, in shoes or out of them
-    return Filmed(SwingRecord(hand, clips, stature_m=stature), swing)
+    return Filmed(SwingRecord(hand, clips, stature_m=stature, one_swing=one_swing), swing, swings)
 
 
 @dataclass(frozen=True)

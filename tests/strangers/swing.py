@@ -65,6 +65,7 @@ CLUB_INCLINE = {"wedge": (38.0, 5.0), "mid_iron": (35.0, 5.0), "driver": (29.0, 
 CLUB_STANCE = {"wedge": (0.95, 0.15), "mid_iron": (1.1, 0.15), "driver": (1.35, 0.2)}  # of the shoulders
 # Part of a key's own spread that a golfer has at all checkpoints alike.
 OWN_WAY = 0.6
+SWING_TO_SWING, LONGER = 0.25, 0.04  # by how much a golfer's next swing differs
 HEEL_LIFTERS = 0.3  # of golfers lift the lead heel going back
 
 
@@ -294,6 +295,29 @@ def draw_swing(body: Body, random: np.random.Generator) -> Swing:
     return Swing(body, club, timing, stance, _paths(keys, at, timing.last_s, sharp, random))
 
 
+def once_more(swing: Swing, random: np.random.Generator) -> Swing:
+    """The same golfer's next swing: every key differs by a quarter of what golfers differ by at that moment.
+
+    Common practice, no source.
+    """
+    at = np.array([swing.timing.checkpoints_s[name] for name in CHECKPOINTS])
+    keys = {
+        name: path(at)
+        + SWING_TO_SWING * np.sqrt(1 - OWN_WAY) * np.array(KEYS[name][1]) * random.normal(size=len(at))
+        for name, path in swing.paths.items()
+    }
+    keys["trail_heel"], keys["lead_heel"] = (
+        np.maximum(keys[f"{side}_heel"], 0.0) for side in ("trail", "lead")
+    )
+    again = _timing_once_more(swing.timing, random)
+    then = np.array([again.checkpoints_s[name] for name in CHECKPOINTS])
+    next_one = Swing(
+        swing.body, swing.club, again, swing.stance, _paths(keys, then, again.last_s, False, random)
+    )
+    keys["rise"] = keys["rise"] - _too_high(next_one, then)
+    return Swing(swing.body, swing.club, again, swing.stance, _paths(keys, then, again.last_s, False, random))
+
+
 def _timing(random: np.random.Generator) -> Timing:
     down = random.uniform(0.20, 0.36)
     back = down * random.uniform(2.2, 4.0)
@@ -309,6 +333,14 @@ def _timing(random: np.random.Generator) -> Timing:
     }
     times["shaft_through"] = times["impact"] + random.uniform(0.05, 0.09)
     times["finish"] = times["impact"] + random.uniform(0.5, 0.9)
+    return Timing(times, times["finish"] + 0.3)
+
+
+def _timing_once_more(timing: Timing, random: np.random.Generator) -> Timing:
+    """The same golfer's next swing begins at another time and takes a little longer or shorter."""
+    start, begun = random.uniform(0.15, 0.5), timing.checkpoints_s["address"]
+    longer = random.normal(1, LONGER)
+    times = {at: start + (second - begun) * longer for at, second in timing.checkpoints_s.items()}
     return Timing(times, times["finish"] + 0.3)
 
 

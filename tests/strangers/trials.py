@@ -8,18 +8,28 @@ from typing import Literal
 
 import numpy as np
 
-from tests.strangers.filming import Filmed, Scale, film
+from tests.strangers.filming import Scale, film
 from tests.strangers.swing import B, Swing, T
 from tropometer.golfer.true_readings import _At, _at_some, _everywhere, _set_up, going_back
 from tropometer.swing.names import CHECKPOINTS, View
 from tropometer.swing.read import read
 from tropometer.swing.record import SwingRecord
 
-SetUp = Literal["both, mat", "both, stick", "face-on, mat", "face-on, stick", "line, mat", "line, stick"]
+SetUp = Literal[
+    "both, mat",
+    "both, stick",
+    "two swings, mat",
+    "face-on, mat",
+    "face-on, stick",
+    "line, mat",
+    "line, stick",
+]
 BOTH: tuple[View, ...] = ("face_on", "down_the_line")
+TWO_SWINGS: SetUp = "two swings, mat"
 SET_UPS: dict[SetUp, tuple[tuple[View, ...], Scale]] = {
     "both, mat": (BOTH, "mat"),
     "both, stick": (BOTH, "stick"),
+    TWO_SWINGS: (BOTH, "mat"),
     "face-on, mat": (("face_on",), "mat"),
     "face-on, stick": (("face_on",), "stick"),
     "line, mat": (("down_the_line",), "mat"),
@@ -34,14 +44,16 @@ class Trial:
     record: SwingRecord
     true: dict[tuple[str, str], float | str]
     swing: Swing
+    by_view: dict[str, dict[tuple[str, str], float | str]]  # the true values of the swing that a view shows
 
 
 def trials(set_up: SetUp, count: int, seed: int = 0) -> Iterator[Trial]:
     """So many random trials of a set-up."""
     views, scale = SET_UPS[set_up]
     for number in range(count):
-        filmed = film(views, scale, np.random.default_rng([seed, number]))
-        yield Trial(filmed.record, true_readings(filmed), filmed.swing)
+        filmed = film(views, scale, np.random.default_rng([seed, number]), one_swing=set_up != TWO_SWINGS)
+        by_view = {view: true_readings(swing) for view, swing in filmed.swings.items()}
+        yield Trial(filmed.record, by_view[views[0]], filmed.swing, dict(by_view))
 
 
 @dataclass(frozen=True)
@@ -64,15 +76,14 @@ def missed_in(trial: Trial) -> list[Missed]:
     """What is given in a trial and is a number whose truth is known; an exact nothing is no interval."""
     found = []
     for each in read(trial.record):
-        true = trial.true.get((each.reading, each.at))
+        true = trial.by_view[each.clips[0]].get((each.reading, each.at)) if each.clips else None
         if isinstance(true, float) and each.value is not None and each.u95:
             found.append(Missed(each.reading, each.at, each.unit, each.value - true, each.u95))
     return found
 
 
-def true_readings(filmed: Filmed) -> dict[tuple[str, str], float | str]:
+def true_readings(swing: Swing) -> dict[tuple[str, str], float | str]:
     """By the golfer's own formulas, which share nothing with the core's."""
-    swing = filmed.swing
     times = np.array([swing.timing.checkpoints_s[at] for at in CHECKPOINTS])
     places, pelvis = swing.places(times), swing.pelvis(times)
     every = np.ones((len(times), 1))

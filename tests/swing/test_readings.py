@@ -7,8 +7,9 @@ from unittest import TestCase
 
 import numpy as np
 
+from tests.strangers.filming import film
 from tests.strangers.times import missed_times
-from tests.strangers.trials import SET_UPS, Missed, missed_in, trials
+from tests.strangers.trials import BOTH, SET_UPS, TWO_SWINGS, Missed, missed_in, trials
 from tests.swing.coverage import too_narrow
 from tests.swings import record_of, true_reading, truth
 from tropometer.swing.camera.mat import Mat
@@ -17,6 +18,7 @@ from tropometer.swing.curves import series
 from tropometer.swing.read import read, read_whole
 from tropometer.swing.reading import KINDS, Reading
 from tropometer.swing.record import Clip, Mark, SwingRecord, from_document, to_document
+from tropometer.swing.two_swings import SAME_WITHIN, most_unlike
 
 
 def by_key(readings: list[Reading]) -> dict[tuple[str, str], Reading]:
@@ -126,6 +128,36 @@ class ValueTests(TestCase):
                 right += found.said == trial.true["going_back", "top"]
         self.assertGreater(told, 8)
         self.assertEqual(right, told)
+
+
+class TwoSwingsTests(TestCase):
+    """A student with one phone films face-on, walks round, and films another swing down the line."""
+
+    def test_what_needs_both_at_one_moment_is_refused_and_the_rest_stands(self) -> None:
+        (trial,) = trials(TWO_SWINGS, 1, seed=3)
+        found = by_key(read(trial.record))
+        for key in (("hip_travel_clock", "impact"), ("going_back", "top")):
+            self.assertIn("two swings", found[key].reason)
+            self.assertEqual(found[key].needs, ())
+        self.assertEqual(found["pelvis_sway", "top"].clips, ("face_on",))
+        self.assertEqual(found["pelvis_depth", "top"].clips, ("down_the_line",))
+        alone = replace(trial.record, clips=trial.record.clips[:1])
+        self.assertEqual(found["pelvis_sway", "top"], by_key(read(alone))["pelvis_sway", "top"])
+        self.assertEqual(to_document(from_document(to_document(trial.record))), to_document(trial.record))
+
+    def test_two_swings_take_longer_and_shorter_and_one_does_not(self) -> None:
+        """At 120 frames a second; a golfer's next swing takes 4 % longer or shorter (one standard deviation)."""
+        self.assertLessEqual(self.unlike(one_swing=True), 1)
+        self.assertGreater(self.unlike(one_swing=False), 10)
+
+    def unlike(self, one_swing: bool) -> int:
+        """Of 30 strangers' pairs of clips, those that cannot be one swing."""
+        told = 0
+        for seed in range(30):
+            filmed = film(BOTH, "none", np.random.default_rng([6, seed]), rate_hz=120, one_swing=one_swing)
+            span = most_unlike(*filmed.record.clips)
+            told += span is not None and span.sigmas > SAME_WITHIN
+        return told
 
 
 class TimeTests(TestCase):

@@ -8,7 +8,7 @@ import numpy as np
 
 from tropometer.swing import readings  # noqa: F401  they register themselves
 from tropometer.swing.budget import Budgets
-from tropometer.swing.curves import Series, series
+from tropometer.swing.curves import Series, leading_clip, series
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
 from tropometer.swing.presence import Presence
 from tropometer.swing.pressure import PRESSURE, pressure_readings, pressure_series
@@ -17,6 +17,7 @@ from tropometer.swing.record import SwingRecord
 from tropometer.swing.refusal import check, usable
 from tropometer.swing.scene.scene import Scene
 from tropometer.swing.timed import EXTREME_BACK, TIMED, timed_readings
+from tropometer.swing.two_swings import merged, one_by_one
 
 # Readings that are not measured mark by mark at a moment.
 OTHERS = {**TIMED, **PRESSURE}
@@ -28,6 +29,9 @@ def read(record: SwingRecord, scene: Scene | None = None) -> list[Reading]:
     Checkpoints are those pegged in any clip, with address, top and impact always. A `scene` of the record's
     checkpoints that is there already need not be made again.
     """
+    swings = one_by_one(record)
+    if len(swings) > 1:
+        return merged([read(each) for each in swings], record)
     pegged = {name for clip in record.clips for name in clip.checkpoints} | {"address", "top", "impact"}
     wanted = tuple(name for name in CHECKPOINTS if name in pegged)
     scene = scene or Scene(record)
@@ -37,6 +41,13 @@ def read(record: SwingRecord, scene: Scene | None = None) -> list[Reading]:
 
 def read_whole(record: SwingRecord) -> tuple[list[Reading], list[Series]]:
     """Readings and series of a record; events that nobody pegged are read from the series."""
+    swings = one_by_one(record)
+    if len(swings) > 1:
+        found = [read_whole(each) for each in swings]
+        # Curves are drawn on the frames of one clip: those of the swing that it shows.
+        leading = leading_clip(record)
+        (drawn,) = (curves for (_, curves), each in zip(found, swings, strict=True) if leading in each.clips)
+        return merged([readings for readings, _ in found], record), drawn
     curves = [*series(record), *pressure_series(record)]
     marked = [each for each in read(record) if each.reading in KINDS and each.at != EXTREME_BACK]
     timed = timed_readings(record, marked, {curve.reading: curve for curve in curves})

@@ -32,6 +32,7 @@ from tropometer.swing.read import group_of, read, sign_of
 from tropometer.swing.reading import Reading
 from tropometer.swing.scene.scene import Scene
 from tropometer.swing.schools import SCHOOLS, School
+from tropometer.swing.two_swings import merged, one_by_one
 
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
@@ -205,18 +206,23 @@ class _Told:
 @lru_cache(maxsize=32)  # swings are opened again and again, and shown beside later ones
 def _told(asked: _Asked) -> _Told:
     record = asked.record
-    scene = Scene(record)
+    swings = one_by_one(record)
+    scenes = [Scene(each) for each in swings]
     # Few have a pressure mat: what would need one is not asked for.
-    readings = [each for each in read(record, scene) if record.pressure or each.reading not in PRESSURE]
-    seen_by = {clip.id: view for view, clip in scene.clips.items()}
+    found = merged([read(each, scene) for each, scene in zip(swings, scenes, strict=True)], record)
+    readings = [each for each in found if record.pressure or each.reading not in PRESSURE]
+    scene_of = {clip.id: scene for scene in scenes for clip in scene.clips.values()}
     school = SCHOOLS[asked.school] if asked.school else None
     # A click is worth what it brings to the readings that the school looks at.
     looked_at = [each for each in readings if school is None or school.band(each.reading, each.at)]
     return _Told(
-        [_camera(scene, seen_by.get(clip.id), clip) for clip in record.clips],
-        [gauges(scene, clip.view, readings) if clip.id in seen_by else () for clip in record.clips],
+        [_camera(scene_of.get(clip.id), clip) for clip in record.clips],
+        [
+            gauges(scene_of[clip.id], clip.view, readings) if clip.id in scene_of else ()
+            for clip in record.clips
+        ],
         [reading_out(reading, school) for reading in readings],
-        floor_plan(scene),
+        floor_plan(scenes[0]),
         next_clicks(looked_at, all(clip.mat for clip in record.clips)),
     )
 
@@ -267,13 +273,13 @@ def doubted(swing: Swing) -> list[dict[str, Any]]:
     return [{**asdict(doubt), "clip_id": doubt.clip} for doubt in found]
 
 
-def _camera(scene: Scene, view: View | None, clip: swing_record.Clip) -> dict[str, Any]:
+def _camera(scene: Scene | None, clip: swing_record.Clip) -> dict[str, Any]:
     """The camera that follows from a clip's mat, or why none does."""
-    if clip.mat is None or view is None:
+    if clip.mat is None or scene is None:
         return {"camera": None, "camera_trouble": ""}
-    eye = scene.eyes.get(view)
+    eye = scene.eyes.get(clip.view)
     if eye is None or eye.scale != "mat":
-        return {"camera": None, "camera_trouble": scene.troubles.get(view) or _mat_trouble(scene, clip)}
+        return {"camera": None, "camera_trouble": scene.troubles.get(clip.view) or _mat_trouble(scene, clip)}
     hips_b = hips_on_mat(eye)
     found = audit(eye.solved, hips_b)
     named = {
