@@ -146,7 +146,7 @@ class TwoSwingsTests(TestCase):
         self.assertEqual(to_document(from_document(to_document(trial.record))), to_document(trial.record))
 
     def test_two_swings_take_longer_and_shorter_and_one_does_not(self) -> None:
-        """At 120 frames a second; a golfer's next swing takes 4 % longer or shorter (one standard deviation)."""
+        """At 120 frames a second; a golfer's next swing takes 4 % longer or shorter."""
         self.assertLessEqual(self.unlike(one_swing=True), 1)
         self.assertGreater(self.unlike(one_swing=False), 10)
 
