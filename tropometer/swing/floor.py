@@ -15,8 +15,8 @@ from tropometer.swing.scene.scene import Scene
 
 HIPS = ("lead_hip", "trail_hip")
 # A place that is less sure than this is not shown. Where the ball lies hangs on whether it is on a tee.
-SURE_M = 0.06
-SURE_OF_BALL_M = 0.10
+SURE_M = 0.09
+SURE_OF_BALL_M = 0.15
 
 
 @dataclass(frozen=True)

@@ -18,7 +18,7 @@ SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "swing-record.schema.j
 def check_shape(document: Any, part: str | None = None) -> None:
     """Raises RecordError, which names the field, when a swing record, or a part of it, has another shape."""
     validator = _validator(part)
-    _check_finite(document, "$")
+    _check_finite(document, part or "$")
     worst = jsonschema.exceptions.best_match(validator.iter_errors(document))
     if worst is not None:
         where = worst.json_path if part is None else f"{part}{worst.json_path.removeprefix('$')}"
