@@ -20,7 +20,7 @@ from tropometer.golfer.faults import FAULTS, with_faults
 from tropometer.golfer.motion import Motion
 from tropometer.golfer.rotations import Floats
 from tropometer.golfer.schools import SCHOOLS, driver, wedge
-from tropometer.golfer.settings import EVENTS, KEYED, SettingError, SwingSettings
+from tropometer.golfer.settings import EVENTS, KEYED, SwingSettings
 from tropometer.golfer.truth_marks import Marks, mark_places
 from tropometer.swing.names import CHECKPOINTS, MARKS
 
@@ -66,7 +66,7 @@ Four = tuple[float, float, float, float]
 # T and B.
 USUAL: dict[str, tuple[Eight, ...]] = {{
 '''
-BESIDE_HEAD = """}
+KEPT_HEAD = """}
 
 # How much of that variance along T and B a golfer has at all checkpoints alike.
 KEPT: dict[str, tuple[float, float]] = {
@@ -94,7 +94,7 @@ def _text(places: dict[str, Floats], speeds: dict[str, Floats]) -> Iterator[str]
         differ = where[..., :2].std(axis=0)
         rows = np.concatenate([where.mean(axis=0), speeds[name].mean(axis=0), differ], axis=1)
         yield f'    "{name}": ({_rows(rows)}\n    ),\n'
-    yield BESIDE_HEAD
+    yield KEPT_HEAD
     for name, where in places.items():
         beside = (where - where.mean(axis=0))[..., :2]
         shares = beside.mean(axis=1).var(axis=0) / np.maximum(beside.var(axis=0).mean(axis=0), 1e-9)
@@ -121,7 +121,7 @@ def _one(number: int) -> tuple[Marks, Marks]:
             motion = Motion(body, _settings(random))
             checkpoints = timing(motion).checkpoints
             break
-        except (SettingError, ValueError):
+        except ValueError:
             continue
     else:
         raise RuntimeError(f"no swing of golfer {number} can be made")

@@ -51,7 +51,7 @@ class Turn:
 def turn_of(times_s: Array, values: Array, low_s: float, high_s: float) -> Turn | None:
     """Where a curve (n,) is least between two times; NaN are no frames.
 
-    None where too few frames show it, where it does not turn there, or where it turns twice as low.
+    None where too few frames show it, where it does not turn there, or where it turns elsewhere as low.
     """
     known = np.isfinite(values)
     times, values = times_s[known], values[known]
@@ -88,7 +88,7 @@ def _cubic(times: Array, values: Array, about_s: float, half_s: float) -> Turn |
         if bend <= 0 or abs(slope / bend) > 1:
             return None
         turned = float(-slope / bend)
-        turned -= float((3 * weights[0] * turned**2) / (bend + 6 * weights[0] * turned)) if bend else 0.0
+        turned -= float((3 * weights[0] * turned**2) / (bend + 6 * weights[0] * turned))
         if abs(turned) > 1:
             return None
         about_s += turned * half_s
