@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import combinations
 
@@ -12,6 +12,9 @@ from tropometer.swing.camera.facts import CameraFacts
 from tropometer.swing.camera.solve import FloorPoint, SolvedCamera, Unsolved, solve_camera
 from tropometer.swing.names import Hand, View
 
+MAT_OFF_DEG = (
+    1.5  # how far a mat lies off the target line, one standard deviation; common practice, no source
+)
 LEAST_APART_PX = 4.0  # corners nearer than that to each other, or to a line through two, tell nothing
 
 
@@ -69,5 +72,8 @@ def camera_from_mat(
 ) -> SolvedCamera:
     """The camera that saw a mat, in a right-hander's picture; Unsolved with the reason when none did."""
     known = facts or CameraFacts()
+    if known.off_square_deg is not None:  # from the target line, along which the mat lies only nearly
+        angle, sd = known.off_square_deg
+        known = replace(known, off_square_deg=(angle, math.hypot(sd, MAT_OFF_DEG)))
     seen, told = (mat, known) if hand == "right" else (mat.mirrored(width), known.mirrored(width))
     return solve_camera(floor_points(seen, view), view, width, height, told)

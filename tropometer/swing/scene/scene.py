@@ -9,6 +9,7 @@ from functools import cached_property
 import numpy as np
 
 from tropometer.swing.arrays import Array, Flags, Frames
+from tropometer.swing.camera.mat import MAT_OFF_DEG
 from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.eyesight import ANEW, missed_m
 from tropometer.swing.measured import Measured, combined
@@ -41,7 +42,6 @@ BALL_U_SD_M = 0.012  # how high: on the floor, or on a tee
 # What a line of sight grazes lies beside the outermost point unless it is square: radius of a pelvis's side.
 OUTLINES, OUTLINE_M = ("hip_edge", "seat"), 0.25
 UNSCALED = 0.1  # how far off lengths may be where no mat tells how long things are, a share
-MAT_OFF = np.radians(1.5)  # how far a mat lies off the target line, one standard deviation
 STANDING_U_M = 0.02  # a lead sole after address, while nobody says that it rises
 # Checkpoints at which a foot still stands where it stood, so that its sole's height is known.
 STANDS: dict[str, tuple[Checkpoint, ...]] = {
@@ -265,7 +265,7 @@ class Scene:
         if self._by_mat:
             # Turned about the upright, all lies elsewhere at once.
             t, b, _ = fused.places
-            effects.append(MAT_OFF * np.array([-b, t, np.zeros_like(t)])[:, None])
+            effects.append(np.radians(MAT_OFF_DEG) * np.array([-b, t, np.zeros_like(t)])[:, None])
         seen = np.zeros(shape[1:], bool)
         for pixels in self._pixels.values():
             seen |= np.isfinite(pixels[0])
