@@ -5,7 +5,7 @@ from collections.abc import Sequence
 import numpy as np
 from scipy.stats import binom
 
-LOW, HIGH = 0.93, 0.97  # of 95 % intervals, by the contract
+LOW = 0.93  # of 95 % intervals, by the contract
 BY_CHANCE = 0.001  # so seldom an honest reading is called dishonest
 
 
@@ -36,15 +36,6 @@ def too_narrow(held: Sequence[Sequence[bool]]) -> str:
     if binom.cdf(inside, count, LOW) < BY_CHANCE:
         return f"only {share:.1%} held, as good as {inside} of {count} independent ones"
     return ""
-
-
-def dishonest(held: Sequence[Sequence[bool]]) -> str:
-    """What is wrong with how often some trials' intervals held; empty where chance explains it."""
-    count, share = _worth(held)
-    inside = round(share * count)
-    if binom.sf(inside - 1, count, HIGH) < BY_CHANCE:
-        return f"{share:.1%} held, as good as {inside} of {count} independent ones: they are too wide"
-    return too_narrow(held)
 
 
 def _worth(held: Sequence[Sequence[bool]]) -> tuple[int, float]:

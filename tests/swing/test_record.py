@@ -68,6 +68,7 @@ class RecordTests(TestCase):
 
         cases = {
             "not JSON": "{",
+            "maximum recursion": "[" * 100_000,
             "$.player.hand": broken(lambda d: d["player"].update(hand="both")),
             "clips[0].checkpoints.top": broken(lambda d: d["clips"][0]["checkpoints"].update(top=900)),
             "clips[0].marks.elbow_patch": broken(lambda d: d["clips"][0]["marks"].update(elbow_patch=[])),

@@ -21,7 +21,7 @@ def load(path: Path) -> dict[str, Any]:
         document = json.loads(path.read_text(encoding="utf-8"))
     except OSError as error:
         raise RecordError(str(path), error.strerror or "cannot be read") from error
-    except (json.JSONDecodeError, UnicodeDecodeError) as error:
+    except (json.JSONDecodeError, UnicodeDecodeError, RecursionError) as error:
         raise RecordError(str(path), f"not JSON ({error})") from error
     check_shape(document)
     if not isinstance(document, dict):

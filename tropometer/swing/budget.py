@@ -15,7 +15,7 @@ from tropometer.swing.reading import Share
 # What each kind of source is called in a budget.
 BUDGET = {
     "mark": "marks",
-    "eye": "where a joint is taken to be",
+    "eye": "where the eye puts it",
     "camera": "camera",
     "depth": "depth",
     "stand": "where the player stands",

@@ -18,23 +18,29 @@ SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "swing-record.schema.j
 def check_shape(document: Any, part: str | None = None) -> None:
     """Raises RecordError, which names the field, when a swing record, or a part of it, has another shape."""
     validator = _validator(part)
-    _check_finite(document, part or "$")
+    if isinstance(document, dict | list):
+        _check_finite(document, part or "$")
     worst = jsonschema.exceptions.best_match(validator.iter_errors(document))
     if worst is not None:
         where = worst.json_path if part is None else f"{part}{worst.json_path.removeprefix('$')}"
         raise RecordError(where, worst.message.splitlines()[0][:200])
 
 
-def _check_finite(value: Any, where: str) -> None:
+def _check_finite(document: Any, root: str) -> None:
     """JSON has no infinities, but Python reads them; and a number that nothing can measure is no measure."""
-    if isinstance(value, dict):
-        for name, each in value.items():
-            _check_finite(each, f"{where}.{name}")
-    elif isinstance(value, list):
-        for i, each in enumerate(value):
-            _check_finite(each, f"{where}[{i}]")
-    elif isinstance(value, int | float) and not abs(value) <= LARGEST:
-        raise RecordError(where, "not a number that can be measured")
+    waiting = [(document, root)]
+    while waiting:
+        value, where = waiting.pop()
+        inside: Any = value.items() if isinstance(value, dict) else enumerate(value)
+        for key, each in inside:
+            if isinstance(each, dict | list):
+                waiting.append((each, _path(where, key)))
+            elif isinstance(each, int | float) and not abs(each) <= LARGEST:
+                raise RecordError(_path(where, key), "not a number that can be measured")
+
+
+def _path(where: str, key: str | int) -> str:
+    return f"{where}[{key}]" if isinstance(key, int) else f"{where}.{key}"
 
 
 @lru_cache

@@ -28,6 +28,7 @@ SMOOTHED_S = 0.025  # to each side, for a first look
 STAYS_S = 0.05  # beyond a level, for it to have been passed
 SLOWEST_S = 0.12  # how unsure a passing may be
 LEAST_RISE = 1e-6
+ROUNDING_S = 1e-9
 
 
 @dataclass(frozen=True)
@@ -167,5 +168,7 @@ def _first_passing(times: Array, smooth: Array) -> float | None:
 
 def _smoothed(times: Array, values: Array) -> Array:
     """The mean of the frames about each."""
-    near: Flags = np.abs(times[:, None] - times[None]) <= SMOOTHED_S
-    return np.asarray((near @ values) / near.sum(axis=1))
+    first = np.searchsorted(times, times - SMOOTHED_S - ROUNDING_S)
+    last = np.searchsorted(times, times + SMOOTHED_S + ROUNDING_S)
+    sums = np.concatenate([[0.0], np.cumsum(values)])
+    return np.asarray((sums[last] - sums[first]) / (last - first))

@@ -30,7 +30,7 @@ def sources_of(name: str, words: str, views: tuple[View, ...], by_mat: bool, pai
             if not (paired and kind == "eye")
         ]
     if by_mat:
-        widths.append(("mat: how it lies along the target line", 1))
+        widths.append(("mat: along the target line", 1))
     if paired:
         # Which joint of the two, and from which side, no longer comes apart.
         widths.append((f"eye: both {spoken(part_of(name))}s", 2 * len(views) * OF_A_VIEW["eye"]))

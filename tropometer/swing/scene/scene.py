@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -19,6 +19,7 @@ from tropometer.swing.record import Clip, SwingRecord
 from tropometer.swing.scene.errors import rows_but, rows_of, sources_of
 from tropometer.swing.scene.eye import FEET, SOLE_SD_M, Eye, eye_of
 from tropometer.swing.scene.fuse import DEPTH, Fused, Seen, fuse
+from tropometer.swing.scene.pixels import marks_on
 from tropometer.swing.scene.place import Place, bend_between
 from tropometer.swing.scene.rigid import APART, Pair, apart_m, keep_apart
 from tropometer.swing.usual import (
@@ -35,7 +36,6 @@ from tropometer.swing.usual import (
 EYE_MARK_MOMENT = ("eye", "mark", "moment")
 WAYS = np.eye(3)[..., None]
 SEEN_ALONG: tuple[View, View] = ("face_on", "down_the_line")  # which view shows T, and which B
-UNMARKED = (np.nan, np.nan, np.nan)
 UNKNOWN_M = 3.0  # a standard deviation that says nothing
 BALL_LIES = CHECKPOINTS.index("impact") - 1  # up to here the ball lies where it lay
 BALL_U_SD_M = 0.012  # how high: on the floor, or on a tee
@@ -231,7 +231,7 @@ class Scene:
         for view, eye in self.eyes.items():
             clip = self.clips[view]
             frames, column = np.unique(self.frames[view], return_inverse=True)
-            rows = _marks_on(clip, self._names, frames.tolist())[:, :, column]
+            rows = marks_on(clip, self._names, frames.tolist())[:, :, column]
             rows[:2] = np.moveaxis(eye.upright(np.moveaxis(rows[:2], 0, -1)), -1, 0)
             found[view] = rows
         return found
@@ -394,18 +394,3 @@ class Scene:
         effects = effects if isinstance(columns, slice) else effects[..., None]
         origin = Origin(effects, sources_of(name, words, tuple(self.eyes), self._by_mat, kept is not None))
         return Place(*(Measured(places[axis], {origin: WAYS[axis]}) for axis in range(3)))
-
-
-def _marks_on(clip: Clip, names: Iterable[str], frames: list[int]) -> Array:
-    """x, y and standard deviation (3, names, frames), as if the camera had stood still; NaN for none."""
-    columns = []
-    for name in names:
-        there = clip.marks.get(name, {})
-        columns += [(m.x, m.y, m.sd_px) if (m := there.get(frame)) else UNMARKED for frame in frames]
-    found = np.array(columns).T.reshape(3, -1, len(frames))
-    if clip.camera_motion is not None:
-        row, at = np.nonzero(np.isfinite(found[0]))
-        still, sd_px = clip.camera_motion.still(np.array(frames)[at], found[:2, row, at].T)
-        found[:2, row, at] = still.T
-        found[2, row, at] = np.hypot(found[2, row, at], sd_px)
-    return found
