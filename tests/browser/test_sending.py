@@ -61,6 +61,10 @@ class SendingTests(BrowserCase):
         page.get_by_label("In your words").fill("I fall off the ball.")
         page.get_by_label("Where the camera stood").fill("On my bag")
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)
+        page.get_by_role("button", name="Send").click()
+        one_or_two = page.get_by_role("group", name="Both views show")
+        expect(one_or_two.get_by_label("One swing")).to_be_focused()  # it must be said
+        one_or_two.get_by_label("Two swings").check()
 
         def lose(route: Route) -> None:
             route.fetch()
@@ -73,7 +77,7 @@ class SendingTests(BrowserCase):
         page.get_by_role("button", name="Send").click()
         expect(page.get_by_role("heading", name="Thank you, your swing is with Maren Thole")).to_be_visible()
         swing = Swing.objects.get(student=self.student)
-        self.assertEqual(swing.words, "I fall off the ball.")
+        self.assertEqual((swing.words, swing.one_swing), ("I fall off the ball.", False))
         rates = {clip.view: clip.capture_fps for clip in swing.clips.all()}
         self.assertEqual(rates, {"face_on": None, "down_the_line": 240})
         self.assertEqual(Upload.objects.count(), 0)

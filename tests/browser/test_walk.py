@@ -145,6 +145,7 @@ class WalkTests(BrowserCase):
         page.get_by_label("Clips", exact=True).set_input_files(DEMO_CLIPS / "ilse_line.mov")
         expect(page.get_by_role("combobox", name="View")).to_have_value("down_the_line")
         page.get_by_label("Slow motion, shot at").fill("120")
+        page.get_by_label("One swing, filmed by two cameras").check()
         page.get_by_role("button", name="Take in").click()
         expect(page.get_by_text(f"Down the line · {frames} frames")).to_be_visible(timeout=90_000)
         page.get_by_role("link", name="Open on the bench").click()

@@ -58,6 +58,27 @@ def marked_swing(of: User, who: Student | None = None, whole: bool = False) -> C
     return clip
 
 
+def seen_from_both(of: User, face: str, line: str) -> Swing:
+    """A swing with the ready, fully marked clips of two demo swings."""
+    swing = Swing.objects.create(instructor=of, student=student(of), club="7 iron")
+    for name in (face, line):
+        known = truth(name)
+        first = known["times_s"]["frames"][0]
+        clip = Clip.objects.create(
+            instructor=of,
+            swing=swing,
+            view=known["view"],
+            original_name=f"{name}.mp4",
+            played_fps=60,
+            state=State.READY,
+            width=known["camera"]["width"],
+            height=known["camera"]["height"],
+            played_times_s=[time - first for time in known["times_s"]["frames"]],
+        )
+        put_on(clip, name, whole=True)
+    return swing
+
+
 def with_picture(clip: Clip, folder: Path) -> Clip:
     """Give a clip a small real proxy of ten numbered frames."""
     source = strip_clips.write(folder, "h264_b_frames.mp4", strip_clips.numbered_frames(10))

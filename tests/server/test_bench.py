@@ -25,6 +25,43 @@ def mark(name: str, frame: int, x: float = 100.0) -> dict[str, Any]:
     return edit("mark", name=name, frame=frame, place={"x": x, "y": 50.0, "sd_px": 1.5})
 
 
+class ViewsTests(TestCase):
+    """Two views are measured together only once somebody has said that they are one swing."""
+
+    def setUp(self) -> None:
+        self.owner = making.instructor()
+        self.client.force_login(self.owner)
+
+    def opened(self, face: str, line: str) -> tuple[Any, str]:
+        swing = making.seen_from_both(self.owner, face, line)
+        path = f"/api/swings/{swing.pk}"
+        return self.client.get(path).json()["measured"], path
+
+    def say(self, path: str, one_swing: bool) -> Any:
+        body = json.dumps({"one_swing": one_swing})
+        return self.client.put(f"{path}/views", body, content_type="application/json").json()
+
+    def hip(self, found: Any) -> Any:
+        return next(each for each in found["readings"] if each["reading"] == "hip_travel_clock")
+
+    def test_until_it_is_said_each_view_is_read_by_itself(self) -> None:
+        found, path = self.opened("tobin_first_face", "tobin_first_line")
+        self.assertEqual(found["pairing"], {"one_swing": None, "unlike": None})
+        self.assertIn("these are two swings", self.hip(found)["reason"])
+        found = self.say(path, True)
+        self.assertEqual((found["pairing"]["one_swing"], self.hip(found)["status"]), (True, "ok"))
+        self.assertEqual(self.client.get(path).json()["measured"]["readings"], found["readings"])
+        found = self.say(path, False)
+        self.assertEqual((found["pairing"]["one_swing"], self.hip(found)["status"]), (False, "refused"))
+        self.assertFalse(self.client.get(f"{path}/record").json()["one_swing"])
+
+    def test_views_that_take_differently_long_are_told_apart(self) -> None:
+        found, path = self.opened("dag_month_face", "dag_again_line")
+        unlike = self.say(path, True)["pairing"]["unlike"]
+        self.assertGreater(unlike["a_s"] - unlike["b_s"], 0.05)
+        self.assertEqual(found["pairing"]["unlike"], unlike)
+
+
 class EditTests(TestCase):
     def setUp(self) -> None:
         self.owner = making.instructor()

@@ -18,18 +18,19 @@ from scipy.spatial.transform import Rotation
 from tests.strangers.body import draw_body
 from tests.strangers.swing import Swing, U, draw_swing, once_more
 from tropometer.swing.camera.mat import Mat
-from tropometer.swing.names import Hand, View
+from tropometer.swing.names import Hand, LengthPlace, View
 from tropometer.swing.record import Clip, KnownLength, Mark, SwingRecord
 from tropometer.swing.wanted import WANTED
 
 Floats = npt.NDArray[np.float64]
-Scale = Literal["mat", "stick", "none"]
+Scale = Literal["mat", "squared mat", "stick", "none"]
 RATES = (30.0, 60.0, 120.0, 240.0)
 PICTURES = ((1280, 720), (1920, 1080), (720, 1280), (1080, 1920))
 LENS = (0.78, 0.18, 0.5, 1.3)  # focal length by the long side: mean, standard deviation, least, most
 MATS_M = ((1.5, 1.5), (1.56, 1.56), (1.2, 1.8), (1.0, 1.5))
 MAT_OFF_DEG = 1.5
 STICK_M = 1.22
+LAID_OFF_DEG = 1.0  # a stick that is laid along the line by looking along it; common practice, no source
 OUTLINES = ("lead_hip_edge", "trail_hip_edge", "seat")
 SAID_PX = 1.5  # what every click is said to be sure to, of 720 lines
 # How far from a part's point an eye believes it to be, the same way in a whole clip, metres: least and most.
@@ -93,6 +94,7 @@ class Filmed:
     record: SwingRecord
     swing: Swing
     swings: dict[View, Swing]  # which each view shows: the same, or another one
+    floor: Floor
 
 
 def film(
@@ -123,7 +125,7 @@ def film(
     if hand == "left":
         clips = tuple(mirrored(clip) for clip in clips)
     stature = swing.body.stature_m + random.normal(0, 0.015)  # as people say it, in shoes or out of them
-    return Filmed(SwingRecord(hand, clips, stature_m=stature, one_swing=one_swing), swing, swings)
+    return Filmed(SwingRecord(hand, clips, stature_m=stature, one_swing=one_swing), swing, swings, floor)
 
 
 @dataclass(frozen=True)
@@ -134,16 +136,29 @@ class Floor:
     corners: Floats | None
     stick: Floats | None
 
+    @property
+    def mat_off_deg(self) -> float:
+        """How far the mat points from the target line toward the ball."""
+        assert self.corners is not None
+        t, b, _ = self.corners[3] - self.corners[0]
+        return float(np.degrees(np.arctan2(b, t)))
+
     @classmethod
     def draw(cls, scale: Scale, random: np.random.Generator) -> Floor:
         """A mat as it lies by eye, or a stick before the toes."""
         along, across = MATS_M[random.integers(len(MATS_M))]
         off = np.radians(random.normal(0, MAT_OFF_DEG))
         turn = np.array([[np.cos(off), -np.sin(off)], [np.sin(off), np.cos(off)]])
-        if scale == "mat":
+        if "mat" in scale:
             half = np.array([[-1, -1], [-1, 1], [1, 1], [1, -1]]) * [along / 2, across / 2]
             flat = half @ turn.T + [random.normal(0, 0.12), random.normal(0.3, 0.1)]
-            return cls((along, across), np.column_stack([flat, np.zeros(4)]), None)
+            stick = None
+            if scale == "squared mat":
+                way = np.radians(random.normal(0, LAID_OFF_DEG))
+                half_m = STICK_M / 2 * np.array([np.cos(way), np.sin(way), 0.0])
+                ball = np.array([random.normal(0, 0.1), random.normal(0.75, 0.06), 0.0])
+                stick = np.array([ball - half_m, ball + half_m])
+            return cls((along, across), np.column_stack([flat, np.zeros(4)]), stick)
         if scale == "stick":
             ends = np.array([[-STICK_M / 2, 0], [STICK_M / 2, 0]]) @ turn.T
             flat = ends + np.array([random.normal(0, 0.1), random.normal(0.34, 0.05)])
@@ -234,7 +249,8 @@ def _stick(floor: Floor, phone: Phone, of_720: float, random: np.random.Generato
         return None
     pixels = phone.pixels(floor.stick) + random.normal(0, SAID_PX * of_720, (2, 2))
     (a, b) = ((float(x), float(y)) for x, y in pixels)
-    return KnownLength(a, b, STICK_M, "toe_line", sd_px=SAID_PX * of_720)
+    place: LengthPlace = "toe_line" if floor.corners is None else "ball_line"
+    return KnownLength(a, b, STICK_M, place, sd_px=SAID_PX * of_720)
 
 
 def mirrored(clip: Clip) -> Clip:

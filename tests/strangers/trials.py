@@ -17,6 +17,7 @@ from tropometer.swing.record import SwingRecord
 
 SetUp = Literal[
     "both, mat",
+    "both, squared mat",
     "both, stick",
     "two swings, mat",
     "face-on, mat",
@@ -28,6 +29,7 @@ BOTH: tuple[View, ...] = ("face_on", "down_the_line")
 TWO_SWINGS: SetUp = "two swings, mat"
 SET_UPS: dict[SetUp, tuple[tuple[View, ...], Scale]] = {
     "both, mat": (BOTH, "mat"),
+    "both, squared mat": (BOTH, "squared mat"),
     "both, stick": (BOTH, "stick"),
     TWO_SWINGS: (BOTH, "mat"),
     "face-on, mat": (("face_on",), "mat"),

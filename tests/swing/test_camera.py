@@ -7,13 +7,16 @@ from unittest import TestCase
 
 import numpy as np
 
+from tests.strangers.filming import film
+from tests.strangers.trials import BOTH
 from tests.swings import record_of, true_reading, truth
 from tropometer.golfer.cast import TAKES
 from tropometer.swing.camera.audit import audit, hips_at
 from tropometer.swing.camera.facts import PLAYER_ON_MAT_M, CameraFacts, PlumbLine
-from tropometer.swing.camera.mat import Mat, camera_from_mat, floor_points
+from tropometer.swing.camera.mat import UNSQUARED, Mat, camera_from_mat, floor_points
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import FloorPoint, Unsolved, solve_camera
+from tropometer.swing.camera.squaring import mat_turn
 from tropometer.swing.gauges import gauges
 from tropometer.swing.measured import Measured
 from tropometer.swing.names import Hand, View
@@ -233,3 +236,29 @@ class ReadingTests(TestCase):
         ):
             self.assertAlmostEqual(right.value or 0, left.value or 0, places=5)
             self.assertAlmostEqual(right.u95 or 0, left.u95 or 0, places=5)
+
+
+class SquaringTests(TestCase):
+    """A stick along the target line at the ball squares the mat; strangers lay both by eye."""
+
+    def test_a_stick_at_the_ball_tells_how_the_mat_lies(self) -> None:
+        missed, sd, lies = [], [], []
+        for seed in range(60):
+            filmed = film(BOTH, "squared mat", np.random.default_rng([9, seed]))
+            turn = mat_turn(filmed.record.clips, filmed.record.hand)
+            missed.append(turn.off_deg - filmed.floor.mat_off_deg)
+            sd.append(turn.sd_deg)
+            lies.append(filmed.floor.mat_off_deg)
+        self.assertLess(np.std(missed), 0.7 * np.std(lies))
+        self.assertGreater(np.mean(np.abs(missed) < 1.96 * np.array(sd)), 0.88)
+
+    def test_where_the_mat_does_not_lie_along_the_line_at_all_the_stick_counts(self) -> None:
+        clip = film(("down_the_line",), "squared mat", np.random.default_rng([9, 1])).record.clips[0]
+        assert clip.known_length is not None
+        (ax, ay), (bx, by) = clip.known_length.a, clip.known_length.b
+        aside = 0.4 * math.dist((ax, ay), (bx, by))
+        turned = replace(clip.known_length, b=(bx + aside, by))
+        by_stick = mat_turn([replace(clip, known_length=turned)], "right")
+        self.assertGreater(abs(by_stick.off_deg), 8)
+        other_place = replace(turned, place="toe_line")
+        self.assertEqual(mat_turn([replace(clip, known_length=other_place)], "right"), UNSQUARED)

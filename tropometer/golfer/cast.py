@@ -110,6 +110,13 @@ SWINGS: dict[str, SwingSettings] = {
     "jory_heel": with_faults(SwingSettings(), lead_heel_high=1.0),
     "anneke_passive": with_faults(SwingSettings(), passive_lead_knee=1.0),
     "anneke_snap": with_faults(SwingSettings(), slide=0.3, lead_knee_snaps=1.0),
+    # Filmed down the line after the swing face-on, by the same phone: the same golfer swings once more.
+    "dag_again": with_faults(
+        schools.centred().but(backswing=0.76, downswing=0.285), trail_knee_locked=0.9, sway=0.06
+    ),
+    "anneke_again": with_faults(
+        SwingSettings(backswing=0.83, downswing=0.265), slide=0.26, lead_knee_snaps=0.9
+    ),
     "model_loaded": schools.loaded_shift(),
     "model_centred": schools.centred(),
     "model_lead": schools.lead_biased(),
@@ -175,6 +182,7 @@ TAKES: tuple[Take, ...] = (
     _take("dag_first", FACE, distance=4.9, height=1.1, off_square=1.5, fov=28),
     _take("dag_first", LINE, distance=4.6, height=1.1),
     _take("dag_month", FACE, distance=4.8, height=1.05, off_square=0.5, fov=28),
+    _take("dag_again", LINE, distance=4.6, height=1.1, off_square=1.0),
     _take("wynn", FACE, distance=4.4, fov=33, off_square=4.5, roll=0.8, drift=0.06),
     _take("wynn", LINE, distance=4.3, fov=33, off_square=2.0, drift=0.06),
     _take("sunniva_square", FACE, distance=4.5, fov=40, portrait=True, recording=HEVC_TURNED),
@@ -196,6 +204,7 @@ TAKES: tuple[Take, ...] = (
     _take("anneke_passive", FACE, distance=4.5, off_square=-1.0),
     _take("anneke_passive", LINE, distance=4.5, off_square=1.0),
     _take("anneke_snap", FACE, distance=4.5, off_square=-0.5, recording=SLOW_240),
+    _take("anneke_again", LINE, distance=4.4, off_square=1.0, recording=SLOW_240),
     _take("model_loaded", FACE, distance=4.6, height=1.05),
     _take("model_loaded", LINE, distance=4.6, height=1.05),
     _take("model_centred", FACE, distance=4.4),

@@ -29,6 +29,7 @@ from tropometer.server.bench.schemas import (
     SwingOf,
     SwingRow,
     TracksOut,
+    Views,
     WantedOut,
     Window,
 )
@@ -83,7 +84,7 @@ def send_swing(request: HttpRequest, data: SwingOf) -> tuple[int, dict[str, Any]
 def add_clips(request: HttpRequest, id: UUID, data: MoreClips) -> tuple[int, dict[str, Any]]:
     """More clips of a swing, from another side."""
     swing = services.swing_of(asking(request), id)
-    return 201, {"swing_id": swing.pk, "refused": services.add_clips(swing, data.clips)}
+    return 201, {"swing_id": swing.pk, "refused": services.add_clips(swing, data.clips, data.one_swing)}
 
 
 @router.get("/swings/{uuid:id}", response=BenchSwing)
@@ -127,6 +128,14 @@ def _motion(clip: "Clip") -> list[list[float]] | None:
     if motion is None:
         return None
     return [[float(f"{each:.7g}") for each in row] for row in motion.known_rows[:, :8].tolist()]
+
+
+@router.put("/swings/{uuid:id}/views", response=EditAnswer)
+def say_views(request: HttpRequest, id: UUID, data: Views) -> dict[str, Any]:
+    """Say whether a swing's two views are one swing, and answer with what follows."""
+    found = services.swing_of(asking(request), id)
+    services.say_views(found, data.one_swing)
+    return measured(found) | {"met": []}
 
 
 @router.delete("/swings/{uuid:id}", response={204: None})

@@ -20,19 +20,20 @@ from tropometer.server.clips.services import times_s
 from tropometer.swing import record as swing_record
 from tropometer.swing.camera.audit import audit, hips_at, hips_on_mat
 from tropometer.swing.camera.facts import PlumbLine
-from tropometer.swing.camera.mat import Mat, camera_from_mat
+from tropometer.swing.camera.mat import UNSQUARED, Mat, camera_from_mat
 from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.doubts import doubts
 from tropometer.swing.floor import FloorPlan, floor_plan
 from tropometer.swing.gauges import Gauge, gauges
-from tropometer.swing.names import CHECKPOINTS, EVENTS, Hand, LengthPlace, MarkSource, View
+from tropometer.swing.measured import NORMAL_95
+from tropometer.swing.names import CHECKPOINTS, EVENTS, VIEWS, Hand, LengthPlace, MarkSource, View
 from tropometer.swing.next_click import NextClick, next_clicks
 from tropometer.swing.pressure import PRESSURE
 from tropometer.swing.read import group_of, read, sign_of
 from tropometer.swing.reading import Reading
 from tropometer.swing.scene.scene import Scene
 from tropometer.swing.schools import SCHOOLS, School
-from tropometer.swing.two_swings import merged, one_by_one
+from tropometer.swing.two_swings import SAME_WITHIN, merged, most_unlike, one_by_one
 
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
@@ -64,6 +65,7 @@ def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> swing_reco
         hand=cast(Hand, swing.hand),
         stature_m=swing.student.stature_m if swing.student else None,
         club=swing.club,
+        one_swing=swing.one_swing is True,  # what nobody has said is not believed
         pressure=swing_record.pressure_from(felt.felt) if (felt := _pressure(swing)) else None,
         clips=tuple(_clip(clip, whole) for clip in clips),
     )
@@ -174,6 +176,7 @@ def measured(swing: Swing) -> dict[str, Any]:
         "readings": told.readings,
         "floor": told.floor,
         "pressure": _pressure_told(swing, record.pressure),
+        "pairing": _pairing(swing, record),
         "next": told.next,
     }
 
@@ -225,6 +228,16 @@ def _told(asked: _Asked) -> _Told:
         floor_plan(scenes[0]),
         next_clicks(looked_at, all(clip.mat for clip in record.clips)),
     )
+
+
+def _pairing(swing: Swing, record: swing_record.SwingRecord) -> dict[str, Any] | None:
+    """What was said of a swing's two views, and what speaks against their being one swing."""
+    pair = [next((clip for clip in record.clips if clip.view == view), None) for view in VIEWS]
+    if pair[0] is None or pair[1] is None:
+        return None
+    span = most_unlike(pair[0], pair[1])
+    unlike = span if span and span.sigmas > SAME_WITHIN else None
+    return {"one_swing": swing.one_swing, "unlike": unlike}
 
 
 def _pressure_told(swing: Swing, felt: swing_record.Pressure | None) -> dict[str, Any] | None:
@@ -290,7 +303,9 @@ def _camera(scene: Scene | None, clip: swing_record.Clip) -> dict[str, Any]:
         "roll": found.roll_deg,
     }
     figures = {name: {"value": float(each.value), "u95": float(each.u95)} for name, each in named.items()}
+    turn = None if scene.turn is UNSQUARED else scene.turn
     plan = {
+        "mat_off": {"value": turn.off_deg, "u95": NORMAL_95 * turn.sd_deg} if turn else None,
         "eye": _on_plan(eye.solved.camera.eye),
         "player": _on_plan(hips_at(float(hips_b.value))),
         "refilm": list(found.refilm),

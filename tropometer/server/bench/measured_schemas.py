@@ -90,6 +90,7 @@ class CameraOut(Plain):
     off_square: Figure
     tilt: Figure
     roll: Figure
+    mat_off: Figure | None  # how far the mat points from the target line toward the ball, where a stick tells
     refilm: list[str]
     eye: FloorPlace
     player: FloorPlace
@@ -206,6 +207,22 @@ class PressureOut(Plain):
     impact_s: float
 
 
+class UnlikeOut(Plain):
+    """How long it takes between two pegs face-on and down the line, seconds: too different for one swing."""
+
+    first: Checkpoint
+    last: Checkpoint
+    a_s: float
+    b_s: float
+
+
+class PairingOut(Plain):
+    """Whether a swing's two views are one swing, null while nobody has said, and what speaks against it."""
+
+    one_swing: bool | None
+    unlike: UnlikeOut | None
+
+
 class CurveOut(Plain):
     """A reading over time; null where a frame lacks its marks."""
 
@@ -254,6 +271,7 @@ class Measured(Plain):
     next: list[NextOut]
     floor: FloorOut
     pressure: PressureOut | None
+    pairing: PairingOut | None
 
 
 class EditAnswer(Plain):
@@ -268,4 +286,5 @@ class EditAnswer(Plain):
     next: list[NextOut]
     floor: FloorOut
     pressure: PressureOut | None
+    pairing: PairingOut | None
     met: list[str]

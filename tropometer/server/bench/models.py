@@ -39,6 +39,9 @@ class Swing(models.Model):
         "bench.SwingRequest", on_delete=models.SET_NULL, null=True, blank=True, related_name="swings",
         help_text="the link by which it came",
     )  # fmt: skip
+    one_swing = models.BooleanField(
+        null=True, help_text="its two views show one swing; false: a swing each; null: nobody has said"
+    )
     answered_at = models.DateTimeField(null=True, blank=True)
     removed_at = models.DateTimeField(null=True, blank=True, help_text="in the bin since")
     found_in = models.ForeignKey(

@@ -18,7 +18,7 @@ from tropometer.swing.proposals.motion import FoundSwing
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
 
-COPIED = ("instructor", "student", "club", "words", "usual_miss", "what_hurts", "camera_place")
+COPIED = ("instructor", "student", "club", "words", "usual_miss", "what_hurts", "camera_place", "one_swing")
 
 
 @receiver(clip_ready)

@@ -15,7 +15,13 @@ from tropometer.swing.names import Checkpoint, View
 from tropometer.swing.wanted import Group
 
 
-class SwingIn(Schema):
+class Views(Schema):
+    """Whether two views show one swing filmed by two cameras, or two swings; null: nobody has said."""
+
+    one_swing: bool | None = None
+
+
+class SwingIn(Views):
     """What a student sends: words, and the uploads that are its clips."""
 
     club: Line = Field("", max_length=60)
@@ -56,7 +62,7 @@ class Received(Schema):
     refused: list[str]
 
 
-class MoreClips(Schema):
+class MoreClips(Views):
     clips: list[ClipIn] = Field(min_length=1, max_length=8)
 
 

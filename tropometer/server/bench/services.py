@@ -112,20 +112,31 @@ def receive(
         usual_miss=data.usual_miss,
         what_hurts=data.what_hurts,
         camera_place=data.camera_place,
+        one_swing=data.one_swing,
     )
     return _hand_in(sender, swing, data.clips)
 
 
-def add_clips(swing: Swing, clips: list[ClipIn]) -> list[str]:
-    """Take in more clips of a swing: the same swing seen from another side."""
+def add_clips(swing: Swing, clips: list[ClipIn], one_swing: bool | None = None) -> list[str]:
+    """Take in more clips of a swing, from another side: of the same swing, of another, or nobody knows."""
     if swing.student is not None:
         _check_consent(swing.student)
+    swing.one_swing = one_swing
     return _hand_in(Sender(swing.instructor), swing, clips)[1]
 
 
-def receive_reference(instructor: User, hand: str, club: str, clips: list[ClipIn]) -> tuple[Swing, list[str]]:
+def receive_reference(
+    instructor: User, hand: str, club: str, clips: list[ClipIn], one_swing: bool | None
+) -> tuple[Swing, list[str]]:
     """Take in a reference swing: no student, its own hand."""
-    return _hand_in(Sender(instructor), Swing(instructor=instructor, reference_hand=hand, club=club), clips)
+    swing = Swing(instructor=instructor, reference_hand=hand, club=club, one_swing=one_swing)
+    return _hand_in(Sender(instructor), swing, clips)
+
+
+def say_views(swing: Swing, one_swing: bool | None) -> None:
+    """Say whether a swing's two views show one swing or two."""
+    swing.one_swing = one_swing
+    swing.save(update_fields=["one_swing"])
 
 
 def _hand_in(sender: Sender, swing: Swing, clips: list[ClipIn]) -> tuple[Swing, list[str]]:

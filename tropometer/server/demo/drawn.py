@@ -56,6 +56,7 @@ def put_models_on_shelf(instructor: User) -> None:
                 hand=about.hand,
                 club=about.club,
                 clips=[arrived(instructor, name) for name in about.clips],
+                one_swing=True,
             )
             mark(swing, about.clips)
             keep_pressure(swing, PRESSURE_FILE, pressure_table(about.clips[0]), impact_s=0.0)

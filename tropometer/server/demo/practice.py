@@ -26,6 +26,7 @@ class DemoSwing:
     camera_place: str = ""
     marked: bool = False
     on_pressure_mat: bool = False  # only the range has one
+    one_swing: bool | None = True  # what the sender said of its two views; None: nothing
     answer: tuple[str, str] | None = None  # opening words and drill of the lesson that was sent
 
 
@@ -123,12 +124,14 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 answer=("Let it give up some bend, never all of it. Turn around it.", "arms_folded_shift"),
             ),
             DemoSwing(
-                ("dag_month_face",),
+                ("dag_month_face", "dag_again_line"),
                 2,
                 "7 iron",
                 "I have tried to keep the knee a little since our last talk. Is it better?",
                 "Thin, low to the right",
+                camera_place="One phone: from the front first, then another swing from behind",
                 marked=True,
+                one_swing=False,
             ),
         ),
         school="centred",
@@ -147,6 +150,7 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "I feel stable, and still I fall off the ball at the top.",
                 "Everything low on the face",
                 camera_place="Held by my brother, on the left of the mat",
+                one_swing=None,
             ),
         ),
     ),
@@ -280,12 +284,13 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 ),
             ),
             DemoSwing(
-                ("anneke_snap_face",),
+                ("anneke_snap_face", "anneke_again_line"),
                 7,
                 "7 iron",
                 "Now I post up, in slow motion. It jolts.",
                 "Thin",
                 "Left knee at the hit",
+                one_swing=False,
             ),
         ),
     ),

@@ -9,7 +9,7 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from tropometer.server.access import asking, owned
-from tropometer.server.bench.schemas import Received
+from tropometer.server.bench.schemas import Received, Views
 from tropometer.server.bench.services import remove
 from tropometer.server.clips.schemas import ClipIn, ClipOut
 from tropometer.server.people.schemas import Hand, School
@@ -20,7 +20,7 @@ from tropometer.server.text import Line
 router = Router(tags=["shelf"])
 
 
-class ReferenceIn(Schema):
+class ReferenceIn(Views):
     name: Line = Field(min_length=1, max_length=120)
     about: str = Field("", max_length=400)
     hand: Hand

@@ -16,11 +16,19 @@ if TYPE_CHECKING:
 
 
 def put_on_shelf(
-    instructor: User, *, name: str, about: str, school: str, hand: str, club: str, clips: list[ClipIn]
+    instructor: User,
+    *,
+    name: str,
+    about: str,
+    school: str,
+    hand: str,
+    club: str,
+    clips: list[ClipIn],
+    one_swing: bool | None = None,
 ) -> tuple[Swing, list[str]]:
     """Take in a reference swing under a name; returns also a line for each refused clip."""
     with transaction.atomic():
-        swing, refused = receive_reference(instructor, hand, club, clips)
+        swing, refused = receive_reference(instructor, hand, club, clips, one_swing)
         named = {"instructor": instructor, "name": name, "about": about, "school": school}
         ReferenceSwing.objects.get_or_create(swing=swing, defaults=named)
     return swing, refused

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import cmath
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -36,6 +37,17 @@ class Mat:
         return Mat(turned, self.along_m, self.across_m, self.sd_px)
 
 
+@dataclass(frozen=True)
+class MatTurn:
+    """How far a mat points from the target line toward the ball, and one standard deviation, degrees."""
+
+    off_deg: float = 0.0
+    sd_deg: float = MAT_OFF_DEG
+
+
+UNSQUARED = MatTurn()
+
+
 def check_corners(corners: Sequence[tuple[float, float]]) -> None:
     """Raises Unsolved unless there are four corners that span an area, each apart from the others."""
     if len(corners) != 4:
@@ -49,31 +61,40 @@ def check_corners(corners: Sequence[tuple[float, float]]) -> None:
             raise Unsolved("Three of the mat's corners lie in one line.")
 
 
-def floor_points(mat: Mat, view: View) -> tuple[FloorPoint, ...]:
+def floor_points(mat: Mat, view: View, off_deg: float = 0.0) -> tuple[FloorPoint, ...]:
     """The corners with their places about the mat's middle, for a right-hander's picture.
 
     The two lower in the picture are nearer to the camera. Face-on the near side is the ball's and the
-    target lies right; down the line the far side is toward the target and the ball lies right.
+    target lies right; down the line the far side is toward the target and the ball lies right. The mat is
+    turned `off_deg` from the target line.
     Raises Unsolved unless there are four corners that span an area.
     """
     check_corners(mat.corners)
+    turn = cmath.rect(1, math.radians(off_deg))
     rising = sorted(mat.corners, key=lambda corner: corner[1])
     points = []
     for pair, near in ((rising[:2], -1), (rising[2:], 1)):
         for (x, y), right in zip(sorted(pair), (-1, 1), strict=True):
             t, b = (right, near) if view == "face_on" else (-near, right)
-            points.append(FloorPoint(x, y, t * mat.along_m / 2, b * mat.across_m / 2, mat.sd_px))
+            place = complex(t * mat.along_m / 2, b * mat.across_m / 2) * turn
+            points.append(FloorPoint(x, y, place.real, place.imag, mat.sd_px))
     return tuple(points)
 
 
 @lru_cache(maxsize=64)  # every reading of a clip asks for the same one
 def camera_from_mat(
-    mat: Mat, view: View, hand: Hand, width: int, height: int, facts: CameraFacts | None = None
+    mat: Mat,
+    view: View,
+    hand: Hand,
+    width: int,
+    height: int,
+    facts: CameraFacts | None = None,
+    turn: MatTurn = UNSQUARED,
 ) -> SolvedCamera:
     """The camera that saw a mat, in a right-hander's picture; Unsolved with the reason when none did."""
     known = facts or CameraFacts()
     if known.off_square_deg is not None:  # from the target line, along which the mat lies only nearly
         angle, sd = known.off_square_deg
-        known = replace(known, off_square_deg=(angle, math.hypot(sd, MAT_OFF_DEG)))
+        known = replace(known, off_square_deg=(angle, math.hypot(sd, turn.sd_deg)))
     seen, told = (mat, known) if hand == "right" else (mat.mirrored(width), known.mirrored(width))
-    return solve_camera(floor_points(seen, view), view, width, height, told)
+    return solve_camera(floor_points(seen, view, turn.off_deg), view, width, height, told)

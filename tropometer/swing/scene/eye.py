@@ -16,7 +16,7 @@ import numpy as np
 
 from tropometer.swing.arrays import Array
 from tropometer.swing.camera.facts import CameraFacts
-from tropometer.swing.camera.mat import camera_from_mat
+from tropometer.swing.camera.mat import UNSQUARED, MatTurn, camera_from_mat
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import BY_EYE, FloorPoint, SolvedCamera, Unsolved, solve_camera
 from tropometer.swing.names import Hand, View
@@ -81,14 +81,16 @@ class Eye:
         return self.upright(self.solved.camera.project(places + self.origin))
 
 
-def eye_of(clip: Clip, hand: Hand, stature_m: float | None) -> Eye:
-    """The eye of a clip; Unsolved with the reason when no camera sees what was said to be there."""
+def eye_of(clip: Clip, hand: Hand, stature_m: float | None, turn: MatTurn = UNSQUARED) -> Eye:
+    """The eye of a clip whose mat lies so; Unsolved with the reason when no camera sees what was said."""
     tall = stature_m or STATURE_M
     mirrored = hand == "left"
     feet = _feet(clip, mirrored)
     if clip.mat is not None:
         try:
-            solved = camera_from_mat(clip.mat, clip.view, hand, clip.width, clip.height, clip.camera_facts)
+            solved = camera_from_mat(
+                clip.mat, clip.view, hand, clip.width, clip.height, clip.camera_facts, turn
+            )
             return _standing(clip, mirrored, solved, "mat", feet, tall)
         except Unsolved:
             if clip.known_length is None:

@@ -9,8 +9,8 @@ from functools import cached_property
 import numpy as np
 
 from tropometer.swing.arrays import Array, Flags, Frames
-from tropometer.swing.camera.mat import MAT_OFF_DEG
 from tropometer.swing.camera.solve import Unsolved
+from tropometer.swing.camera.squaring import mat_turn
 from tropometer.swing.eyesight import ANEW, missed_m
 from tropometer.swing.measured import Measured, combined
 from tropometer.swing.names import CHECKPOINTS, PROPOSED, UNSEEN, Checkpoint, View, spoken
@@ -86,11 +86,12 @@ class Scene:
         self.clips: dict[View, Clip] = {}
         for clip in record.clips:
             self.clips.setdefault(clip.view, clip)
+        self.turn = mat_turn(self.clips.values(), record.hand)
         self.eyes: dict[View, Eye] = {}
         self.troubles: dict[View, str] = {}
         for view, clip in self.clips.items():
             try:
-                self.eyes[view] = eye_of(clip, record.hand, record.stature_m)
+                self.eyes[view] = eye_of(clip, record.hand, record.stature_m, self.turn)
             except Unsolved as trouble:
                 self.troubles[view] = str(trouble)
         self.asked = others.count if others else 0
@@ -265,7 +266,7 @@ class Scene:
         if self._by_mat:
             # Turned about the upright, all lies elsewhere at once.
             t, b, _ = fused.places
-            effects.append(np.radians(MAT_OFF_DEG) * np.array([-b, t, np.zeros_like(t)])[:, None])
+            effects.append(np.radians(self.turn.sd_deg) * np.array([-b, t, np.zeros_like(t)])[:, None])
         seen = np.zeros(shape[1:], bool)
         for pixels in self._pixels.values():
             seen |= np.isfinite(pixels[0])

@@ -222,6 +222,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/swings/{id}/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say Views
+         * @description Say whether a swing's two views are one swing, and answer with what follows.
+         */
+        put: operations["tropometer_server_bench_api_say_views"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clips/{id}/about": {
         parameters: {
             query?: never;
@@ -1346,6 +1366,8 @@ export interface components {
          * @description A swing as the instructor takes it in: for one of their students.
          */
         SwingOf: {
+            /** One Swing */
+            one_swing?: boolean | null;
             /**
              * Club
              * @default
@@ -1381,6 +1403,8 @@ export interface components {
         };
         /** MoreClips */
         MoreClips: {
+            /** One Swing */
+            one_swing?: boolean | null;
             /** Clips */
             clips: components["schemas"]["ClipIn"][];
         };
@@ -1520,6 +1544,7 @@ export interface components {
             off_square: components["schemas"]["Figure"];
             tilt: components["schemas"]["Figure"];
             roll: components["schemas"]["Figure"];
+            mat_off: components["schemas"]["Figure"] | null;
             /** Refilm */
             refilm: string[];
             eye: components["schemas"]["FloorPlace"];
@@ -1710,6 +1735,7 @@ export interface components {
             next: components["schemas"]["NextOut"][];
             floor: components["schemas"]["FloorOut"];
             pressure: components["schemas"]["PressureOut"] | null;
+            pairing: components["schemas"]["PairingOut"] | null;
         };
         /** NeedOut */
         NeedOut: {
@@ -1737,6 +1763,15 @@ export interface components {
             helps: number;
             /** Narrows */
             narrows: string[];
+        };
+        /**
+         * PairingOut
+         * @description Whether a swing's two views are one swing, null while nobody has said, and what speaks against it.
+         */
+        PairingOut: {
+            /** One Swing */
+            one_swing: boolean | null;
+            unlike: components["schemas"]["UnlikeOut"] | null;
         };
         /** PegOut */
         PegOut: {
@@ -1933,6 +1968,77 @@ export interface components {
              */
             received_at: string;
         };
+        /**
+         * UnlikeOut
+         * @description How long it takes between two pegs face-on and down the line, seconds: too different for one swing.
+         */
+        UnlikeOut: {
+            /**
+             * First
+             * @enum {string}
+             */
+            first: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
+            /**
+             * Last
+             * @enum {string}
+             */
+            last: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
+            /** A S */
+            a_s: number;
+            /** B S */
+            b_s: number;
+        };
+        /**
+         * ClipMeasured
+         * @description What was put on one clip beside its marks, and what follows from all of it.
+         */
+        ClipMeasured: {
+            /**
+             * Clip Id
+             * Format: uuid
+             */
+            clip_id: string;
+            /** Version */
+            version: number;
+            /** Pegs */
+            pegs: components["schemas"]["PegOut"][];
+            calibration: components["schemas"]["CalibrationValue"] | null;
+            mat: components["schemas"]["MatValue"] | null;
+            facts: components["schemas"]["FactsValue"] | null;
+            camera: components["schemas"]["CameraOut"] | null;
+            /** Camera Trouble */
+            camera_trouble: string;
+            /** Gauges */
+            gauges: components["schemas"]["GaugeOut"][];
+        };
+        /**
+         * EditAnswer
+         * @description What follows from some edits, and what somebody else had changed meanwhile.
+         *
+         *     The marks are those that the sender had and changed. A version higher than its own edits make it says
+         *     that somebody else has changed something too, and the swing is to be fetched anew.
+         */
+        EditAnswer: {
+            /** Clips */
+            clips: components["schemas"]["ClipMeasured"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Next */
+            next: components["schemas"]["NextOut"][];
+            floor: components["schemas"]["FloorOut"];
+            pressure: components["schemas"]["PressureOut"] | null;
+            pairing: components["schemas"]["PairingOut"] | null;
+            /** Met */
+            met: string[];
+        };
+        /**
+         * Views
+         * @description Whether two views show one swing filmed by two cameras, or two swings; null: nobody has said.
+         */
+        Views: {
+            /** One Swing */
+            one_swing?: boolean | null;
+        };
         /** ClipChange */
         ClipChange: {
             /**
@@ -1982,48 +2088,6 @@ export interface components {
              * @enum {string}
              */
             source: "hand" | "tracked" | "proposed" | "accepted";
-        };
-        /**
-         * ClipMeasured
-         * @description What was put on one clip beside its marks, and what follows from all of it.
-         */
-        ClipMeasured: {
-            /**
-             * Clip Id
-             * Format: uuid
-             */
-            clip_id: string;
-            /** Version */
-            version: number;
-            /** Pegs */
-            pegs: components["schemas"]["PegOut"][];
-            calibration: components["schemas"]["CalibrationValue"] | null;
-            mat: components["schemas"]["MatValue"] | null;
-            facts: components["schemas"]["FactsValue"] | null;
-            camera: components["schemas"]["CameraOut"] | null;
-            /** Camera Trouble */
-            camera_trouble: string;
-            /** Gauges */
-            gauges: components["schemas"]["GaugeOut"][];
-        };
-        /**
-         * EditAnswer
-         * @description What follows from some edits, and what somebody else had changed meanwhile.
-         *
-         *     The marks are those that the sender had and changed. A version higher than its own edits make it says
-         *     that somebody else has changed something too, and the swing is to be fetched anew.
-         */
-        EditAnswer: {
-            /** Clips */
-            clips: components["schemas"]["ClipMeasured"][];
-            /** Readings */
-            readings: components["schemas"]["ReadingOut"][];
-            /** Next */
-            next: components["schemas"]["NextOut"][];
-            floor: components["schemas"]["FloorOut"];
-            pressure: components["schemas"]["PressureOut"] | null;
-            /** Met */
-            met: string[];
         };
         /** CalibrationEdit */
         CalibrationEdit: {
@@ -2471,6 +2535,8 @@ export interface components {
         };
         /** ReferenceIn */
         ReferenceIn: {
+            /** One Swing */
+            one_swing?: boolean | null;
             /** Name */
             name: string;
             /**
@@ -2828,6 +2894,8 @@ export interface components {
          * @description What a student sends: words, and the uploads that are its clips.
          */
         SwingIn: {
+            /** One Swing */
+            one_swing?: boolean | null;
             /**
              * Club
              * @default
@@ -3428,6 +3496,41 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_say_views: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Views"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditAnswer"];
+                };
             };
             /** @description A problem (RFC 9457) */
             default: {

@@ -26,6 +26,7 @@ export interface SideState {
   next: Schemas["NextOut"][];
   floor: Schemas["FloorOut"];
   pressure: Schemas["PressureOut"] | null; // what a pressure mat felt, in short
+  pairing: Schemas["PairingOut"] | null; // whether its two views are one swing
   behind: boolean; // somebody else has changed something: the swing is to be fetched anew
   frame: number;
   turnedFrom?: { clipId: string; frame: number; to: number }; // the view before, its frame, and this one's then

@@ -59,8 +59,17 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
           ? { ...mine, ...found }
           : { ...mine, version, gauges, camera, camera_trouble };
       }
-      const { readings, next, floor, pressure } = answer;
-      patch(side, { readings, next, floor, pressure, behind, views, on: views[now.clip.id] ?? now.on });
+      const { readings, next, floor, pressure, pairing } = answer;
+      patch(side, {
+        readings,
+        next,
+        floor,
+        pressure,
+        pairing,
+        behind,
+        views,
+        on: views[now.clip.id] ?? now.on,
+      });
       tellOtherTabs(now.swing.id);
     };
 
@@ -76,8 +85,8 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
       const views: Record<string, ClipMarks> = {};
       for (const each of swing.measured.clips)
         views[each.clip_id] = unsentOn(each.clip_id).reduce(applied, unpacked(each));
-      const { readings, next, floor, pressure } = swing.measured;
-      return { swing, views, readings, next, floor, pressure, behind: false };
+      const { readings, next, floor, pressure, pairing } = swing.measured;
+      return { swing, views, readings, next, floor, pressure, pairing, behind: false };
     };
 
     const edit = (side: Side, change: Edit, part: Part) => {

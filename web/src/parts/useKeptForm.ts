@@ -57,6 +57,8 @@ function read(key: string): Map<string, string> | null {
 function fill(form: HTMLFormElement, kept: Map<string, string>): void {
   for (const field of form.elements) {
     if (field instanceof HTMLInputElement && field.type === "checkbox") field.checked = kept.has(field.name);
+    else if (field instanceof HTMLInputElement && field.type === "radio")
+      field.checked = kept.get(field.name) === field.value;
     else if (
       field instanceof HTMLInputElement ||
       field instanceof HTMLTextAreaElement ||

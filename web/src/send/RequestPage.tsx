@@ -10,6 +10,7 @@ import { ClipPicker } from "./ClipPicker";
 import { useClipUploads } from "./clipUploads";
 import { FilmingCard } from "./FilmingCard";
 import { HandInButton } from "./HandInButton";
+import { OneSwing, oneSwingOf } from "./OneSwing";
 import { SwingWords, wordsOf } from "./SwingWords";
 import { useHandIn } from "./useHandIn";
 
@@ -90,11 +91,13 @@ function SendForm({ token, done }: { token: string; done: () => void }) {
       {...kept.form}
       onSubmit={(event) => {
         event.preventDefault();
-        const body = { ...wordsOf(event.currentTarget), clips: uploads.clips() };
+        const form = event.currentTarget;
+        const body = { ...wordsOf(form), one_swing: oneSwingOf(form), clips: uploads.clips() };
         state.handIn(() => got(api.POST("/api/sent/{token}", { params: { path: { token } }, body })));
       }}
     >
       <ClipPicker uploads={uploads} />
+      {uploads.bothViews && <OneSwing />}
       <KeptNote kept={kept} />
       <SwingWords own />
       <HandInButton state={state} label="Send" close={done} />

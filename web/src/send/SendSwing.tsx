@@ -10,6 +10,7 @@ import { StudentForm } from "../students/StudentForm";
 import { ClipPicker } from "./ClipPicker";
 import { useClipUploads } from "./clipUploads";
 import { HandInButton } from "./HandInButton";
+import { OneSwing, oneSwingOf } from "./OneSwing";
 import { SwingWords, wordsOf } from "./SwingWords";
 import { useHandIn } from "./useHandIn";
 
@@ -42,6 +43,7 @@ export default function SendSwing({ close }: { close: () => void }) {
           const body = {
             student_id: student,
             ...wordsOf(event.currentTarget),
+            one_swing: oneSwingOf(event.currentTarget),
             clips: uploads.clips(),
           };
           state.handIn(() => got(api.POST("/api/swings", { body })));
@@ -72,6 +74,7 @@ export default function SendSwing({ close }: { close: () => void }) {
         ) : (
           <p className="mb-3 text-sm">Choose the student first; then the clips.</p>
         )}
+        {uploads.bothViews && <OneSwing />}
         <SwingWords />
         <HandInButton state={state} label="Take in" close={close} />
       </form>

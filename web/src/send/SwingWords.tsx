@@ -25,7 +25,7 @@ export function SwingWords({ own = false }: { own?: boolean }) {
 }
 
 /** The words of a form that holds SwingWords. */
-export function wordsOf(form: HTMLFormElement): Omit<Schemas["SwingIn"], "clips"> {
+export function wordsOf(form: HTMLFormElement): Omit<Schemas["SwingIn"], "clips" | "one_swing"> {
   const data = new FormData(form);
   const said = (name: string) => String(data.get(name) ?? "").trim();
   return {

@@ -4,6 +4,7 @@ import type { AddedView } from "./AddView";
 import { ClipPicker } from "./ClipPicker";
 import { useClipUploads } from "./clipUploads";
 import { HandInButton } from "./HandInButton";
+import { OneSwing, oneSwingOf } from "./OneSwing";
 import { useHandIn } from "./useHandIn";
 
 /** The form that takes one more clip of a swing in. */
@@ -26,13 +27,14 @@ export default function ViewForm({
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          const body = { clips: uploads.clips() };
+          const body = { one_swing: oneSwingOf(event.currentTarget), clips: uploads.clips() };
           state.handIn(() =>
             got(api.POST("/api/swings/{id}/clips", { params: { path: { id: swingId } }, body })),
           );
         }}
       >
         <ClipPicker uploads={uploads} />
+        <OneSwing />
         <HandInButton state={state} label="Take in" close={close} />
       </form>
     </Sheet>

@@ -76,6 +76,7 @@ export function useClipUploads(endpoint: string, whom = SHELF, firstView: View =
   const other: View = firstView === "face_on" ? "down_the_line" : "face_on";
   return {
     files: files.map(arriving),
+    bothViews: new Set(files.map((file) => file.meta.view)).size > 1,
     refused,
     add: (chosen: Iterable<File>) => {
       setRefused([]);

@@ -16,6 +16,7 @@ import { AddView } from "../send/AddView";
 import { ClipPicker } from "../send/ClipPicker";
 import { useClipUploads } from "../send/clipUploads";
 import { HandInButton } from "../send/HandInButton";
+import { OneSwing, oneSwingOf } from "../send/OneSwing";
 import { useHandIn } from "../send/useHandIn";
 import { SHELF } from "../send/whom";
 
@@ -144,6 +145,7 @@ function NewReference({ close }: { close: () => void }) {
             hand: data.get("hand") as Reference["hand"],
             school: String(data.get("school")),
             club: String(data.get("club")),
+            one_swing: oneSwingOf(event.currentTarget),
             clips: uploads.clips(),
           };
           state.handIn(() => got(api.POST("/api/shelf", { body })));
@@ -176,6 +178,7 @@ function NewReference({ close }: { close: () => void }) {
           <input className="input w-full" name="club" maxLength={60} />
         </Field>
         <ClipPicker uploads={uploads} />
+        {uploads.bothViews && <OneSwing />}
         <HandInButton state={state} label="Put on the shelf" close={close} />
       </form>
     </Sheet>

@@ -144,6 +144,16 @@ function Audit({ camera, mat, view, hand }: { camera: Camera; mat: Mat; view: Vi
               </dd>
             </div>
           ))}
+          {camera.mat_off && (
+            <>
+              <dt className="text-xs" title="By the stick at the ball; all is measured along that">
+                Mat off line
+              </dt>
+              <dd className="num text-right text-xs">
+                {camera.mat_off.value.toFixed(1)} ± {camera.mat_off.u95.toFixed(1)} °
+              </dd>
+            </>
+          )}
         </dl>
         <Plan camera={camera} mat={mat} view={view} hand={hand} />
       </div>

@@ -31,7 +31,7 @@ export function FactsFields({ side, state }: { side: Side; state: SideState }) {
       ))}
       <label
         className="flex items-center gap-1"
-        title="The camera was squared to a stick: ±1.5°, else ±4° by eye"
+        title="The camera was squared to a stick: ±1.5°, else ±8° by eye"
       >
         <input
           type="checkbox"

@@ -8,7 +8,7 @@ import { useLengthText } from "./useLengthText";
 
 const PLACES: [Calibration["place"], string][] = [
   ["toe_line", "along the toes"],
-  ["ball_line", "at the ball"],
+  ["ball_line", "at the ball, on the line"],
   ["body_plane", "at the body"],
 ];
 
@@ -49,6 +49,7 @@ export function KnownLengthPanel(props: { side: Side; state: SideState; known: C
         <span className="sr-only">lies</span>
         <select
           className="select select-xs w-30"
+          title="At the ball, along the target line, it also squares the mat"
           value={known.place}
           onChange={(event) => change({ place: event.target.value as Calibration["place"] })}
         >

@@ -89,7 +89,8 @@ export function DoubtQueue({ side, state }: { side: Side; state: SideState }) {
 
 function useDoubts(state: SideState): Row[] {
   const versions = [...Object.values(state.views), state.on].map((clip) => clip.version).join(" ");
-  const found = useQuery(doubtsQuery(state.swing.id, versions)).data ?? [];
+  const one = state.pairing?.one_swing ?? "";
+  const found = useQuery(doubtsQuery(state.swing.id, `${versions} ${one}`)).data ?? [];
   const { stale, tracks } = useTracks(state);
   const doubted: Row[] = found.map(({ clip_id, name, frame, why, sigmas }) => {
     const mark = clip_id === state.clip.id ? markAt(state, name, frame) : undefined;

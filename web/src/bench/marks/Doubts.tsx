@@ -2,8 +2,9 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, type Schemas } from "../../api/client";
 import { keep } from "../../parts/keep";
-import { VIEW_WORDS } from "../../words";
+import { momentWords, VIEW_WORDS } from "../../words";
 import type { Side, SideState } from "../benchState";
+import { useSayViews } from "./useSayViews";
 
 const SURE = 0.5;
 const CLOSE = 0.1; // a rate that differs by less is the same
@@ -17,47 +18,77 @@ interface Doubt {
   change: Change;
 }
 
-/** What a clip seems to show otherwise than was said: one click to change, one to keep. */
+interface Answer {
+  words: string;
+  give: () => void;
+}
+
+/** What a clip or a swing's views seem to show otherwise than was said: one click to change, one to keep. */
 export function Doubts({ side, state }: { side: Side; state: SideState }) {
   const { clip } = state;
   const queries = useQueryClient();
   const [kept, setKept] = useState(() => localStorage.getItem(keptKey(clip.id)) ?? "");
+  const sayViews = useSayViews(side);
   const change = useMutation({
     mutationFn: (body: Change) =>
       got(api.PUT("/api/clips/{id}/about", { params: { path: { id: clip.id } }, body })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["swing"] }),
   });
-  const open = doubtsOf(state).filter((doubt) => !kept.split(" ").includes(doubt.id));
-  const doubt = open[0];
-  if (!doubt) return null;
-  const keepIt = () => {
-    const all = `${kept} ${doubt.id}`.trim();
+  const keepIt = (id: string) => {
+    const all = `${kept} ${id}`.trim();
     keep(localStorage, keptKey(clip.id), all);
     setKept(all);
   };
+  const keeping = (id: string): Answer => ({ words: "Keep", give: () => keepIt(id) });
+  const isKept = (id: string) => kept.split(" ").includes(id);
+  const two: Answer = { words: "Two swings", give: () => sayViews.mutate(false) };
+  const doubt = doubtsOf(state).find((each) => !isKept(each.id));
+  const views = state.pairing;
+  const unlike = views?.unlike ? unlikeWords(views.unlike) : "";
+  const unlikeId = `views-${unlike.replaceAll(" ", "_")}`;
+  let question: { says: string; answers: Answer[] } | null = null;
+  if (doubt)
+    question = {
+      says: doubt.says,
+      answers: [{ words: doubt.offers, give: () => change.mutate(doubt.change) }, keeping(doubt.id)],
+    };
+  else if (views?.one_swing === null)
+    question = {
+      says: `Do both views show one swing? ${unlike || "Until that is said, each is read by itself."}`,
+      answers: [{ words: "One swing", give: () => sayViews.mutate(true) }, two],
+    };
+  else if (views?.one_swing && unlike && !isKept(unlikeId))
+    question = { says: `${unlike} Are they two swings?`, answers: [two, keeping(unlikeId)] };
+  if (!question) return null;
+  const trouble = change.error ?? sayViews.error;
   return (
     <div
       className="absolute inset-x-1 top-1 flex items-center gap-2 rounded-sm border border-dashed border-brass bg-dusk/90 px-2 py-1 text-sm"
       data-doubts={side}
       onPointerDown={(event) => event.stopPropagation()}
     >
-      <p className="min-w-0 flex-1">{change.error?.message ?? doubt.says}</p>
-      <button
-        type="button"
-        className="btn btn-xs btn-primary"
-        disabled={change.isPending}
-        onClick={() => change.mutate(doubt.change)}
-      >
-        {doubt.offers}
-      </button>
-      <button type="button" className="btn btn-xs" onClick={keepIt}>
-        Keep
-      </button>
+      <p className="min-w-0 flex-1">{trouble?.message ?? question.says}</p>
+      {question.answers.map(({ words, give }, i) => (
+        <button
+          key={words}
+          type="button"
+          className={`btn btn-xs ${i === 0 ? "btn-primary" : ""}`}
+          disabled={change.isPending || sayViews.isPending}
+          onClick={give}
+        >
+          {words}
+        </button>
+      ))}
     </div>
   );
 }
 
 const keptKey = (clipId: string) => `tropometer.kept.${clipId}`;
+
+function unlikeWords({ first, last, a_s, b_s }: Schemas["UnlikeOut"]): string {
+  const stretch = `${momentWords(first)} to ${momentWords(last).toLowerCase()}`;
+  return `${stretch}: ${a_s.toFixed(2)} s face-on, ${b_s.toFixed(2)} s down the line.`;
+}
 
 function doubtsOf({ clip, swing }: SideState): Doubt[] {
   const { view, hand, capture_fps } = clip.proposals;

@@ -6,13 +6,15 @@ import { api, got } from "../../api/client";
 import { useBench, useBenchStore } from "../benchContext";
 import { typing } from "../keys";
 import { Menu } from "../Menu";
+import { useSayViews } from "../marks/useSayViews";
 
 const SHORTEST = 2;
 
 /** Which frames of its clip the active stage's swing is, and a stretch of it as a swing of its own. */
 export function WindowMenu() {
   const bench = useBenchStore();
-  const state = useBench((all) => all.sides[all.active]);
+  const active = useBench((all) => all.active);
+  const state = useBench((all) => all.sides[active]);
   const queries = useQueryClient();
   const go = useNavigate();
   const save = useMutation({
@@ -34,6 +36,7 @@ export function WindowMenu() {
     },
     onError: (error) => bench.getState().set({ notice: error.message }),
   });
+  const views = useSayViews(active);
   const { mutate } = save;
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
@@ -55,7 +58,7 @@ export function WindowMenu() {
   return (
     <Menu
       label="Window"
-      title="Which frames of the clip are the swing (J)"
+      title="Which frames of the clip are the swing, and whether its views are one (J)"
       opensOn="j"
       icon={<Scissors size={16} aria-hidden />}
     >
@@ -92,6 +95,28 @@ export function WindowMenu() {
         >
           It is the whole clip
         </button>
+        {state.pairing && (
+          <fieldset className="border-pine/20 border-t pt-1">
+            <legend className="sr-only">Both views show</legend>
+            {[true, false].map((one) => (
+              <label key={String(one)} className="flex items-center gap-2 py-0.5">
+                <input
+                  type="radio"
+                  className="radio radio-xs"
+                  name="views"
+                  checked={state.pairing?.one_swing === one}
+                  onChange={() => views.mutate(one)}
+                />
+                {one ? "Both views are one swing" : "Each view is a swing of its own"}
+              </label>
+            ))}
+            {views.error && (
+              <p role="alert" className="text-error">
+                {views.error.message}
+              </p>
+            )}
+          </fieldset>
+        )}
         {swing.student && (
           <button
             type="button"

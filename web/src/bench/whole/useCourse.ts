@@ -25,8 +25,9 @@ export function useCourse(
         .join()
     : "";
   const mat = state?.pressure ? `${state.pressure.file_name} ${state.pressure.impact_s}` : "";
+  const one = state?.pairing?.one_swing ?? "";
   const query = useQuery({
-    ...courseQuery(state?.swing.id ?? "", `${versions} ${mat}`, reading),
+    ...courseQuery(state?.swing.id ?? "", `${versions} ${mat} ${one}`, reading),
     enabled: wanted && state !== undefined,
   });
   const course = query.data;

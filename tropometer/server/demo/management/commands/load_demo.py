@@ -64,6 +64,7 @@ class Command(BaseCommand):
             usual_miss=about.usual_miss,
             what_hurts=about.what_hurts,
             camera_place=about.camera_place,
+            one_swing=about.one_swing,
             clips=[arrived(instructor, name) for name in about.clips],
         )
         received_at = timezone.now() - timedelta(days=about.days_ago)
