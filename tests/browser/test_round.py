@@ -93,6 +93,12 @@ class RoundTests(BrowserCase):
         per_frame = {"face_on": 15, "down_the_line": 11}  # and the trail foot's outer edge, at address
         expected = 9 * sum(per_frame.values()) + 1
         self.assertEqual(Mark.objects.filter(source="accepted").count(), expected)
+        asked = driver.stage.get_by_text("Do both views show one swing?")
+        expect(asked).to_be_visible()
+        driver.stage.get_by_role("button", name="One swing").click()
+        expect(asked).to_have_count(0)
+        self.clip.swing.refresh_from_db()
+        self.assertTrue(self.clip.swing.one_swing)
 
     def test_the_round_leads_on_skips_hides_and_comes_back(self) -> None:
         self.peg("address", "top")

@@ -8,11 +8,13 @@ from unittest import TestCase
 import numpy as np
 from django.test import tag
 
+from tests.strangers.slips import Tried, tried
 from tests.strangers.times import missed_times
 from tests.strangers.trials import SET_UPS, Missed, SetUp, missed_in, trials
 from tests.swing.coverage import too_narrow
 
 TRIALS, PARTS = 400, 8
+SWINGS = 120
 TIMED, RATES = 200, (60.0, 240.0)
 # Largest root mean square error with both views, by unit and reading (readings.md, "How good").
 TARGETS = {
@@ -31,6 +33,21 @@ class TruthBench(TestCase):
             for set_up in SET_UPS:
                 parts = [(set_up, number, TRIALS // PARTS) for number in range(PARTS)]
                 self._print(set_up, [trial for part in pool.map(_missed, parts) for trial in part])
+
+    def test_slips_of_the_hand(self) -> None:
+        print(f"\n{'40 px slips and changed sides':<32}{'named':>7}{'told':>7}{'clean, but doubted':>20}")
+        for set_up in SET_UPS:
+            with ProcessPoolExecutor() as pool:
+                found = Tried()
+                for each in pool.map(tried, [set_up] * PARTS, [SWINGS // PARTS] * PARTS, range(PARTS)):
+                    found.add(each)
+            named = np.mean([hit for _, hit in found.named])
+            print(f"{set_up:<32}{named:7.1%}{np.mean(found.told):7.1%}{np.mean(found.falsely):20.1%}")
+            of_part: dict[str, list[bool]] = defaultdict(list)
+            for part, hit in found.named:
+                of_part[part].append(hit)
+            rows = sorted(of_part.items(), key=lambda row: -float(np.mean(row[1])))
+            print("    " + ", ".join(f"{part} {np.mean(hits):.0%}" for part, hits in rows))
 
     def test_times_of_swings_that_are_marked_on_every_frame(self) -> None:
         for rate_hz in RATES:

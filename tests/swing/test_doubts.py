@@ -1,16 +1,15 @@
 """What is doubted, what is next, and how steady a hand is."""
 
-import math
 from dataclasses import replace
 from typing import Any, cast
 from unittest import TestCase
 
 import numpy as np
 
-from tests.strangers.trials import trials
+from tests.strangers.slips import Tried, tried
 from tests.swing.test_camera import mat_of
 from tests.swings import record_of, truth
-from tropometer.swing.doubts import LEAST, doubts
+from tropometer.swing.doubts import doubts
 from tropometer.swing.names import CHECKPOINTS, Hand
 from tropometer.swing.next_click import next_clicks
 from tropometer.swing.read import read
@@ -41,16 +40,22 @@ def legs(name: str, moved: dict[tuple[str, str], tuple[float, float]] | None = N
     )  # fmt: skip
 
 
+SLIP = {("lead_knee", "top"): (25.0, -50.0)}
+
+
+def slipped_knee(clip: Clip) -> dict[int, Mark]:
+    return legs(clip.id, SLIP).marks["lead_knee"]
+
+
 def record(*clips: Clip) -> SwingRecord:
     return SwingRecord(hand=cast(Hand, truth(FACE)["hand"]), clips=clips)
 
 
 class DoubtTests(TestCase):
     def test_careful_marks_are_left_alone(self) -> None:
-        found = doubts(record(legs(FACE), legs(LINE)))
-        self.assertLessEqual(len(found), 2, found)  # a turning leg may look short
+        self.assertEqual(doubts(record(legs(FACE), legs(LINE))), [])
 
-    def test_a_changed_leg_is_the_worst_doubt(self) -> None:
+    def test_a_changed_pair_is_named_and_nothing_else_is(self) -> None:
         known = truth(FACE)
         frame = known["checkpoints"]["top"]
         lead, trail = (np.array(known["pixels"][f"{side}_ankle"][frame]) for side in ("lead", "trail"))
@@ -58,24 +63,44 @@ class DoubtTests(TestCase):
             FACE,
             {("lead_ankle", "top"): tuple(trail - lead), ("trail_ankle", "top"): tuple(lead - trail)},
         )
-        worst = doubts(record(clip))[0]
-        self.assertEqual((worst.name, worst.frame), ("lead_ankle", frame))
-        self.assertIn("farther from the target", worst.why)
-        self.assertGreater(worst.sigmas, 10)
+        (found,) = doubts(record(clip))
+        self.assertEqual((found.name, found.frame), ("lead_ankle", frame))
+        self.assertIn("changed for each other", found.why)
 
-    def test_a_slipped_mark_is_found_by_the_limb_and_by_the_landmarks(self) -> None:
+    def test_a_whole_leg_changed_down_the_line_is_named(self) -> None:
+        known = truth(LINE)
+        frame = known["checkpoints"]["arm_down"]
+        places = {name: np.array(known["pixels"][name][frame]) for name in LEGS}
+        moved = {}
+        for part in ("hip", "knee", "ankle", "heel", "toe"):
+            lead, trail = (places[f"{side}_{part}"] for side in ("lead", "trail"))
+            moved["lead_" + part, "arm_down"] = tuple(trail - lead)
+            moved["trail_" + part, "arm_down"] = tuple(lead - trail)
+        found = doubts(record(legs(FACE), legs(LINE, moved)))
+        self.assertEqual({(each.clip, each.frame) for each in found}, {(LINE, frame)})
+        self.assertEqual(
+            {each.name for each in found}, {f"lead_{p}" for p in ("hip", "knee", "ankle", "heel", "toe")}
+        )
+
+    def test_a_slipped_mark_is_found_by_the_others_and_by_the_landmarks(self) -> None:
         clip = legs(FACE, {("trail_knee", "arm_back"): (0.0, 70.0)})
         frame = truth(FACE)["checkpoints"]["arm_back"]
-        found = doubts(record(clip))
-        self.assertEqual((found[0].name, found[0].frame), ("trail_knee", frame))
-        self.assertRegex(found[0].why, "% (longer|shorter) than on the other frames")
+        (found,) = doubts(record(clip))
+        self.assertEqual((found.name, found.frame), ("trail_knee", frame))
+        self.assertRegex(found.why, r"^[67]\d px too low for all other marks$")
         x, y = truth(FACE)["pixels"]["trail_knee"][frame]
 
         def seen(name: str, at: int) -> Mark | None:
-            return Mark(x, y, 4.0, "proposed") if (name, at) == ("trail_knee", frame) else None
+            return Mark(x, y, 1.5, "proposed") if (name, at) == ("trail_knee", frame) else None
 
         by_eye = doubts(record(clip), {FACE: seen})
         self.assertIn("from where the landmarks see it", by_eye[0].why)
+
+    def test_the_view_that_slipped_is_the_one_that_is_named(self) -> None:
+        for clips in ((legs(FACE, SLIP), legs(LINE)), (legs(FACE), legs(LINE, SLIP))):
+            (found,) = doubts(record(*clips))
+            slipped = next(clip for clip in clips if clip.marks["lead_knee"] == slipped_knee(clip))
+            self.assertEqual((found.clip, found.name), (slipped.id, "lead_knee"))
 
     def test_a_followed_mark_s_neighbours_are_one_doubt(self) -> None:
         clip = legs(FACE)
@@ -88,39 +113,35 @@ class DoubtTests(TestCase):
         found = [doubt for doubt in doubts(record(clip), {FACE: seen}) if doubt.name == "lead_toe"]
         self.assertEqual(len(found), 1)
 
-    def test_the_two_views_must_agree_on_a_height(self) -> None:
-        wrong = legs(FACE, {("lead_knee", "top"): (0.0, -90.0)})
-        found = [each for each in doubts(record(wrong, legs(LINE))) if "down the line" in each.why]
-        self.assertEqual([each.name for each in found], ["lead_knee"])
-        self.assertIn("higher face-on", found[0].why)
-        self.assertGreaterEqual(found[0].sigmas, LEAST)
+    def test_a_mark_that_leaves_its_way_between_checkpoints_is_found(self) -> None:
+        clip = legs(FACE)
+        way = truth(FACE)["pixels"]["trail_knee"]
+        clip.marks["trail_knee"] = {frame: Mark(x, y, 1.5, "tracked") for frame, (x, y) in enumerate(way)}
+        self.assertEqual(doubts(record(clip)), [])
+        between = clip.checkpoints["top"] - 3
+        x, y = way[between]
+        clip.marks["trail_knee"][between] = Mark(x + 40, y, 1.5, "tracked")
+        (found,) = doubts(record(clip))
+        self.assertEqual((found.name, found.frame), ("trail_knee", between))
+        self.assertIn("off the way", found.why)
 
 
 class StrangerTests(TestCase):
-    """Pairs of strangers' swings changed for each other, and swings with nothing wrong."""
+    """Strangers' marks that slipped by 40 px of 720 lines or changed sides, and swings with nothing wrong.
 
-    def test_changed_sides_face_on_are_named_and_right_ones_are_not(self) -> None:
-        dice = np.random.default_rng(5)
-        named, changed, falsely = 0, 0, 0
-        swings = list(trials("face-on, mat", 30, seed=4))
-        for trial in swings:
-            (clip,) = trial.record.clips
-            falsely += any("changed for each other" in each.why for each in doubts(trial.record))
-            for part in ("hip", "hip_edge", "knee", "ankle", "heel", "toe"):
-                frame = clip.checkpoints[CHECKPOINTS[dice.integers(len(CHECKPOINTS))]]
-                lead, trail = (clip.marks[f"{side}_{part}"] for side in ("lead", "trail"))
-                if math.hypot(lead[frame].x - trail[frame].x, lead[frame].y - trail[frame].y) < 20:
-                    continue
-                swapped = clip.marks | {
-                    f"lead_{part}": lead | {frame: trail[frame]},
-                    f"trail_{part}": trail | {frame: lead[frame]},
-                }
-                found = doubts(replace(trial.record, clips=(replace(clip, marks=swapped),)))
-                changed += 1
-                named += any((each.name, each.frame) == (f"lead_{part}", frame) for each in found)
-        self.assertGreater(changed, 150)
-        self.assertGreaterEqual(named, 0.95 * changed)
-        self.assertLessEqual(falsely, 0.05 * len(swings) + 1)
+    The bounds lie under what was measured on more of them (docs/method.md) by what chance may take.
+    """
+
+    def check(self, found: Tried, named: float) -> None:
+        self.assertGreaterEqual(np.mean([hit for _, hit in found.named]), named)
+        self.assertGreaterEqual(np.mean(found.told), 0.93)
+        self.assertLessEqual(sum(found.falsely), 4)
+
+    def test_from_both_sides(self) -> None:
+        self.check(tried("both, mat", 20, 31), 0.80)
+
+    def test_from_one_side(self) -> None:
+        self.check(tried("face-on, mat", 20, 32), 0.65)
 
 
 def of_pelvis(swing: SwingRecord) -> list[Reading]:

@@ -11,6 +11,7 @@ from tropometer.golfer.cast import TAKES, Take
 from tropometer.golfer.clips import write_clip
 from tropometer.golfer.usual import write_usual
 from tropometer.swing import usual_places
+from tropometer.swing.doubts import usual_swings
 
 
 def draw(take: Take, folder: Path, numbered: bool) -> str:
@@ -29,7 +30,7 @@ def main() -> None:
     parser.add_argument("--usual", action="store_true", help="write where marks usually are; draw nothing")
     arguments = parser.parse_args()
     if arguments.usual:
-        write_usual(Path(usual_places.__file__))
+        write_usual(Path(usual_places.__file__), Path(usual_swings.__file__))
         return
     wanted = tuple(arguments.names) or ("",)
     takes = sorted((t for t in TAKES if t.name.startswith(wanted)), key=lambda t: -t.recording.capture_fps)

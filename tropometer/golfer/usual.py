@@ -1,4 +1,4 @@
-"""Writes swing/usual_places.py: where many made-up golfers' marks are, how they differ, how fast they move.
+"""Writes how made-up golfers' marks lie: swing/usual_places.py and swing/doubts/usual_swings.py.
 
 Every school, with up to three faults of any degree and manners of its own, with every club, by bodies of both
 sexes: common practice, no source.
@@ -22,9 +22,12 @@ from tropometer.golfer.rotations import Floats
 from tropometer.golfer.schools import SCHOOLS, driver, wedge
 from tropometer.golfer.settings import EVENTS, KEYED, SwingSettings
 from tropometer.golfer.truth_marks import Marks, mark_places
+from tropometer.golfer.usual_swings import text_of
+from tropometer.swing.doubts.body import NAMES
 from tropometer.swing.names import CHECKPOINTS, MARKS
 
-GOLFERS = 120
+GOLFERS = 400
+OF_PLACES = 120  # so many of them do for where single marks are
 TRIES = 30  # manners that no body can take are drawn again
 STEP_S = 0.004
 # One standard deviation of a golfer's manners, shares of a setting's range: the same at all events, and anew
@@ -79,17 +82,19 @@ HANGING: dict[str, tuple[tuple[str, ...], tuple[Four, ...]]] = {
 """
 
 
-def write_usual(target: Path) -> None:
-    """Draw the golfers and write the table."""
+def write_usual(places_file: Path, swings_file: Path) -> None:
+    """Draw the golfers and write the tables."""
     with ProcessPoolExecutor(os.cpu_count()) as pool:
         found = list(pool.map(_one, range(GOLFERS)))
     places = {name: np.array([places[name] for places, _ in found]) for name in sorted(MARKS)}
     speeds = {name: np.array([speeds[name] for _, speeds in found]) for name in sorted(MARKS)}
-    target.write_text("".join(_text(places, speeds)))
+    of_one = {name: where[:OF_PLACES] for name, where in places.items()}
+    places_file.write_text("".join(_text(of_one, {n: each[:OF_PLACES] for n, each in speeds.items()})))
+    swings_file.write_text("".join(text_of(np.stack([places[name] for name in NAMES], axis=1))))
 
 
 def _text(places: dict[str, Floats], speeds: dict[str, Floats]) -> Iterator[str]:
-    yield HEAD.format(count=GOLFERS)
+    yield HEAD.format(count=OF_PLACES)
     for name, where in places.items():
         differ = where[..., :2].std(axis=0)
         rows = np.concatenate([where.mean(axis=0), speeds[name].mean(axis=0), differ], axis=1)

@@ -1,4 +1,7 @@
-"""`python -m tropometer.swing read RECORD.json` prints a swing record's readings, as JSON or a table."""
+"""`python -m tropometer.swing read RECORD.json` prints a swing record's readings, as JSON or a table.
+
+Marks to look at again, a line each, go to standard error.
+"""
 
 from __future__ import annotations
 
@@ -9,6 +12,7 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
+from tropometer.swing.doubts import doubts
 from tropometer.swing.read import read_whole
 from tropometer.swing.reading import Reading
 from tropometer.swing.record import RecordError, from_document
@@ -38,10 +42,15 @@ def main(arguments: list[str] | None = None) -> int:
     reading.add_argument("--table", action="store_true", help="a line a reading, for people")
     chosen = parser.parse_args(arguments)
     try:
-        readings, _ = read_whole(from_document(load(chosen.record)))
+        record = from_document(load(chosen.record))
+        readings, _ = read_whole(record)
     except RecordError as error:
         print(error, file=sys.stderr)
         return 2
+    for doubt in doubts(record):
+        print(
+            f"look again: {doubt.name} on frame {doubt.frame} of {doubt.clip}, {doubt.why}", file=sys.stderr
+        )
     if chosen.table:
         for each in readings:
             print(f"{each.reading:<26}{each.at:<15}{_told(each)}")

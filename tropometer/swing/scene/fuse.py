@@ -87,7 +87,7 @@ def _fuse_block(views: Sequence[Seen], usual: Array, usual_sd: Array, speed: Arr
         pull = (usual - places) * believed**2
         slopes = []
         for view in views:
-            pixels, slope = _project(view.eye.solved.camera, places + view.eye.origin[:, None])
+            pixels, slope = project(view.eye.solved.camera, places + view.eye.origin[:, None])
             missed = (view.pixels - pixels) / view.sd_px
             seen = np.isfinite(missed).all(axis=0)
             slope = np.where(seen, slope / view.sd_px, 0.0)
@@ -103,7 +103,7 @@ def _fuse_block(views: Sequence[Seen], usual: Array, usual_sd: Array, speed: Arr
         # How the places answer to a shift of the whitened pixels of this view.
         answer = _times(inverse, slope.swapaxes(0, 1))
         here = places + view.eye.origin[:, None]
-        seen_by = _pixels((view.eye.solved.camera, *view.eye.solved.moved), here)
+        seen_by = pixels_in((view.eye.solved.camera, *view.eye.solved.moved), here)
         shifted = seen_by[:, 1:] - seen_by[:, :1]
         by_camera = np.nan_to_num(shifted / view.sd_px) + _along(slope, view.eye.origin_by_camera)
         moved = np.sum(slope * speed, axis=1) * view.moment_s
@@ -143,7 +143,7 @@ def _inverse(whole: Array) -> Array:
     return np.asarray(cofactors / determinant)
 
 
-def _pixels(cameras: Sequence[Pinhole], points: Array) -> Array:
+def pixels_in(cameras: Sequence[Pinhole], points: Array) -> Array:
     """Pixels of points (3, n) in several cameras (2, cameras, n), from their pictures' middles."""
     eyes = np.array([camera.eye for camera in cameras])[..., None]
     seen = np.array([camera.rotation for camera in cameras]) @ (points - eyes)
@@ -152,7 +152,7 @@ def _pixels(cameras: Sequence[Pinhole], points: Array) -> Array:
     return pixels
 
 
-def _project(camera: Pinhole, points: Array) -> tuple[Array, Array]:
+def project(camera: Pinhole, points: Array) -> tuple[Array, Array]:
     """Pixels (2, n) of points (3, n), and their slopes (2, 3, n) along T, B and U."""
     rotation = camera.rotation
     seen = rotation @ (points - camera.eye[:, None])

@@ -157,6 +157,20 @@ class Scene:
             return np.zeros((len(names), len(self.through)), bool)
         return np.asarray(self._seen[view][[self._names.get(name, -1) for name in names]])
 
+    @property
+    def names(self) -> tuple[str, ...]:
+        """All marks that some view has, in the order of `places` and `clicked`."""
+        return tuple(self._names)
+
+    @property
+    def places(self) -> Array:
+        """Where all marks are at all moments (3, marks, columns); NaN where no view has them."""
+        return self._fused.places
+
+    def clicked(self, view: View) -> Array:
+        """A view's x, y and standard deviation (3, marks, columns), in a right-hander's picture."""
+        return self._pixels[view]
+
     def place(self, name: str) -> Place:
         """A mark at every moment asked for; NaN where no view has it."""
         if (name, None) not in self._cuts:
@@ -263,7 +277,7 @@ class Scene:
         of_kept = kept.reshape(3, -1)
         always = depth[:, :2] * np.sqrt(of_kept[:2])
         effects = [depth * np.sqrt(1 - of_kept), always, fused.effects[:, DEPTH:]]
-        if self._by_mat:
+        if self.by_mat:
             # Turned about the upright, all lies elsewhere at once.
             t, b, _ = fused.places
             effects.append(np.radians(self.turn.sd_deg) * np.array([-b, t, np.zeros_like(t)])[:, None])
@@ -297,7 +311,7 @@ class Scene:
             # Each checkpoint tells once, also where other moments are asked for.
             telling = known & (np.arange(len(known)) >= len(known) - own)
             apart, differ = apart_m(part, self.tall, self._tall_sd, self.record.hip_width_m)
-            scaled = 0.0 if self._by_mat else UNSCALED * apart
+            scaled = 0.0 if self.by_mat else UNSCALED * apart
             kept = keep_apart(pair, telling, apart, float(np.hypot(differ, scaled)))
             for name, place, left in zip(
                 names, (kept.lead, kept.trail), (kept.lead_eye, kept.trail_eye), strict=True
@@ -306,7 +320,7 @@ class Scene:
         return found
 
     @property
-    def _by_mat(self) -> bool:
+    def by_mat(self) -> bool:
         """Whether the target line is taken to be that of a mat."""
         return any(eye.scale == "mat" for eye in self.eyes.values())
 
@@ -324,7 +338,7 @@ class Scene:
             pixels[:2].reshape(2, -1),
             np.sqrt(whole).ravel(),
             (always / whole).ravel(),
-            np.tile(self._moment_s(view), len(names)),
+            np.tile(self.moment_s(view), len(names)),
         )
 
     def _hang(self, names: tuple[str, ...], places: Array, means: Array, spreads: Array) -> list[int]:
@@ -368,7 +382,7 @@ class Scene:
             spreads[2, self._names["ball"], near & (nearest <= BALL_LIES)] = BALL_U_SD_M
         return spreads
 
-    def _moment_s(self, view: View) -> Array:
+    def moment_s(self, view: View) -> Array:
         """How far each column's frame is from its moment: any time within half a frame is as likely."""
         times = self.clips[view].frame_times_s
         step = float(np.median(np.diff(times))) if len(times) > 1 else 0.0
@@ -393,5 +407,5 @@ class Scene:
             effects = np.concatenate([effects[:, rows_but("eye", effects.shape[1])], kept[1]], axis=1)
         effects, places = effects[:, :, columns], places[:, columns]
         effects = effects if isinstance(columns, slice) else effects[..., None]
-        origin = Origin(effects, sources_of(name, words, tuple(self.eyes), self._by_mat, kept is not None))
+        origin = Origin(effects, sources_of(name, words, tuple(self.eyes), self.by_mat, kept is not None))
         return Place(*(Measured(places[axis], {origin: WAYS[axis]}) for axis in range(3)))
