@@ -160,12 +160,12 @@ class RoundTests(BrowserCase):
         tracking.follow(self.clip.pk)
         driver = self.open_bench()
         queue = self.page.get_by_role("region", name="Doubts, student")
-        expect(queue).to_contain_text("the lead ankle lies farther from the target than the trail ankle")
+        expect(queue).to_contain_text("px too far right for all other marks")
         self.page.keyboard.press("d")
         driver.wait_drawn(59)
-        expect(driver.stage).to_contain_text("Lead ankle · arrows nudge")
-        queue.get_by_role("button", name="Keep the lead ankle on frame 59 as it is").click()
-        expect(queue.get_by_text("farther from the target")).to_have_count(0)
+        expect(driver.stage).to_contain_text("Trail ankle · arrows nudge")
+        queue.get_by_role("button", name="Keep the trail ankle on frame 59 as it is").click()
+        expect(queue.get_by_text("too far right")).to_have_count(0)
 
     def test_another_tab_sees_it_at_once_and_is_told_when_both_change_the_same(self) -> None:
         driver = self.open_bench()

@@ -24,6 +24,7 @@ UNKNOWN_TALLNESS = 0.06
 # Of the way a mark goes within a frame's moment, the share that its speed is not known by; a club's least.
 ELSEWHERE, CLUB_ELSEWHERE = 0.2, 0.5
 ARC_M = 1.1  # radius of the way of what is fast: it leaves its tangent
+REACH = 2.0  # standard deviations from the usual place within which a mark is thought to be
 LAST_BALL = 0  # a ball is looked for at address
 
 
@@ -62,8 +63,7 @@ class Expected:
         self.rows = np.array([NAMES.index(name) for name in self.names])
         self.tall = scene.tall
         self.mean = self.body.mean[self.rows] * self.tall
-        places = np.moveaxis(scene.places, 0, -1)
-        self.places = np.where(np.isfinite(places), places, self.mean)
+        self.places = self._about(np.moveaxis(scene.places, 0, -1))
         self.speeds = np.moveaxis(usual(self.names, scene.through, self.tall)[1], 0, -1)
         self.bodily = self._bodily(self.body)
         self.views = list(scene.eyes)
@@ -71,6 +71,14 @@ class Expected:
         widths = [self.bodily.shape[-1], *[9 + 2 * count + len(CHECKPOINTS)] * views]
         self.starts = np.cumsum([0, *widths])
         self.seen = {view: self._seen(i, view, scene.eyes[view]) for i, view in enumerate(self.views)}
+
+    def _about(self, places: Array) -> Array:
+        """Where the marks are thought to be (n, 9, 3): what errors do is reckoned there, so not at a slip."""
+        rest = np.einsum("nm,mci->nci", np.square(self.body.carries[self.rows]), np.square(self.body.rest))
+        ways = np.square(self.body.ways[self.rows]).sum(axis=-1)
+        far = REACH * self.tall * np.sqrt(ways + rest + np.square(self.body.own[self.rows])[:, None, None])
+        gone = np.nan_to_num(places - self.mean)
+        return self.mean + np.clip(gone, -far, far)
 
     def _bodily(self, body: Body) -> Array:
         """What the errors of the whole body do to each mark's place (n, 9, 3, Q), metres."""
