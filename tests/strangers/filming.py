@@ -104,11 +104,12 @@ def film(
     rate_hz: float | None = None,
     everywhere: bool = False,
     one_swing: bool = True,
+    beside: int = 0,
 ) -> Filmed:
     """Somebody's swing, filmed by a phone from each of these sides.
 
-    It is marked on the checkpoints' frames, or on every frame. Where it is not `one_swing`, one phone was
-    carried round, and the second view shows the golfer's next swing.
+    It is marked on the checkpoints' frames and so many `beside` each, or on every frame. Where it is not
+    `one_swing`, one phone was carried round, and the second view shows the golfer's next swing.
     """
     swing = draw_swing(draw_body(random), random)
     hand: Hand = "left" if random.random() < 0.3 else "right"
@@ -119,7 +120,7 @@ def film(
     }
     rates = [rate_hz or RATES[random.integers(len(RATES))] for _ in views]
     clips = tuple(
-        _clip(view, swings[view], floor, rate, shaken, everywhere, random)
+        _clip(view, swings[view], floor, rate, shaken, everywhere, beside, random)
         for view, rate in zip(views, rates, strict=True)
     )
     if hand == "left":
@@ -173,13 +174,15 @@ def _clip(
     rate: float,
     shaken: float,
     everywhere: bool,
+    beside: int,
     random: np.random.Generator,
 ) -> Clip:
     phone = put_up(view, random)
     times = np.arange(random.uniform(0, 1 / rate), swing.timing.last_s, 1 / rate)
     frames = {at: int(np.abs(times - second).argmin()) for at, second in swing.timing.checkpoints_s.items()}
     of_720 = min(phone.width, phone.height) / 720
-    every = range(len(times)) if everywhere else sorted(set(frames.values()))
+    near = {frame + step for frame in frames.values() for step in range(-beside, beside + 1)}
+    every = range(len(times)) if everywhere else sorted(near & set(range(len(times))))
     seen = _seen(view, swing, phone, times[list(every)], random)
     marks: dict[str, dict[int, Mark]] = {}
     for wanted in WANTED:

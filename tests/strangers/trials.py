@@ -18,6 +18,7 @@ from tropometer.swing.record import SwingRecord
 SetUp = Literal[
     "both, mat",
     "both, squared mat",
+    "both, mat, frames beside",
     "both, stick",
     "two swings, mat",
     "face-on, mat",
@@ -27,9 +28,12 @@ SetUp = Literal[
 ]
 BOTH: tuple[View, ...] = ("face_on", "down_the_line")
 TWO_SWINGS: SetUp = "two swings, mat"
+BESIDE: SetUp = "both, mat, frames beside"
+SO_MANY_BESIDE = 3
 SET_UPS: dict[SetUp, tuple[tuple[View, ...], Scale]] = {
     "both, mat": (BOTH, "mat"),
     "both, squared mat": (BOTH, "squared mat"),
+    BESIDE: (BOTH, "mat"),
     "both, stick": (BOTH, "stick"),
     TWO_SWINGS: (BOTH, "mat"),
     "face-on, mat": (("face_on",), "mat"),
@@ -53,7 +57,8 @@ def trials(set_up: SetUp, count: int, seed: int = 0) -> Iterator[Trial]:
     """So many random trials of a set-up."""
     views, scale = SET_UPS[set_up]
     for number in range(count):
-        filmed = film(views, scale, np.random.default_rng([seed, number]), one_swing=set_up != TWO_SWINGS)
+        random, beside = np.random.default_rng([seed, number]), SO_MANY_BESIDE if set_up == BESIDE else 0
+        filmed = film(views, scale, random, one_swing=set_up != TWO_SWINGS, beside=beside)
         by_view = {view: true_readings(swing) for view, swing in filmed.swings.items()}
         yield Trial(filmed.record, by_view[views[0]], filmed.swing, dict(by_view))
 

@@ -31,6 +31,7 @@ from tropometer.swing.next_click import NextClick, next_clicks
 from tropometer.swing.pressure import PRESSURE
 from tropometer.swing.read import group_of, read, sign_of
 from tropometer.swing.reading import Reading
+from tropometer.swing.scene.beside import frames_beside
 from tropometer.swing.scene.scene import Scene
 from tropometer.swing.schools import SCHOOLS, School
 from tropometer.swing.two_swings import SAME_WITHIN, merged, most_unlike, one_by_one
@@ -47,16 +48,21 @@ UNSIZED = {"camera": None, "camera_trouble": "Say how large the mat is: nothing 
 def ready_clips(swing: Swing, whole: bool = True) -> list[Clip]:
     """Ready clips of a swing with what was put on them, in a fixed number of queries.
 
-    With `whole` false their marks are those of frames that are pegged in one of them only.
+    With `whole` false their marks are those of pegged frames only, and of the frames beside them.
     """
     rows = swing.clips.ready().prefetch_related("pegs", "hidden_marks", "tracks")
     with_facts = rows.select_related("calibration", "mat", "camera_facts", "proposals")
     clips = list(with_facts.defer("proposals__landmarks", "proposals__outline"))
     marks = Mark.objects.all()
     if not whole:
-        marks = marks.filter(frame__in={peg.frame for clip in clips for peg in clip.pegs.all()})
+        marks = marks.filter(frame__in={frame for clip in clips for frame in _near_pegs(clip)})
     prefetch_related_objects(clips, Prefetch("marks", marks))
     return clips
+
+
+def _near_pegs(clip: Clip) -> set[int]:
+    times = times_s(clip)
+    return frames_beside(times, [peg.frame for peg in clip.pegs.all() if peg.frame < len(times)])
 
 
 def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> swing_record.SwingRecord:

@@ -19,7 +19,7 @@ from tropometer.swing.usual import FOOT, part_of
 
 NAMES = tuple(sorted(MARKS))
 SCALE = 1e4  # the table's whole numbers to a stature
-ARMS = ("shoulder", "elbow", "wrist", "grip", "grip_butt", "club_head", "ball")
+LEGS = ("hip", "hip_edge", "seat", "knee", "ankle", *FOOT)
 CLUB = ("grip", "grip_butt", "club_head")
 # People differ by so much more than the made-up golfers do, in their ways and in what is left; at shaft level
 # through and at the finish, where anything goes, by so much more again.
@@ -28,7 +28,8 @@ WIDER = {
     "shoulder": 1.5, "head": 1.7, "neck": 1.2, "sternum": 1.2, "seat": 0.7, "hip_edge": 0.8,
     "grip": 1.2, "club_head": 2.0,
 }  # fmt: skip
-LATER = np.array([1.0, 1, 1, 1, 1, 1, 1, 1.3, 3.0])
+AFTER_IMPACT = CHECKPOINTS.index("impact") + 1
+LATER = {"leg": (1.3, 3.0), "rest": (2.0, 3.0)}
 LEAST_REST, LEAST_CLUB = 0.004, 0.03
 BUTT_BEHIND = 0.12  # the butt end lies behind the grip by so much of what the head lies before it
 # What a mark's place differs by at all moments, by build and by custom.
@@ -88,10 +89,11 @@ def usual_body() -> Body:
     left = np.array([_numbers(usual_swings.REST[name]).reshape(shape) for name in NAMES])
     wider = np.array([WIDER.get(part_of(name), 1.0) for name in NAMES])[:, None, None]
     least = np.array([LEAST_CLUB if name == "club_head" else LEAST_REST for name in NAMES])[:, None, None]
-    rest = np.hypot(left * WIDER_REST * wider, least) * LATER[:, None]
-    legs = ("hip", "hip_edge", "seat", "knee", "ankle", *FOOT)
+    later = np.ones((len(NAMES), len(CHECKPOINTS), 1))
+    later[:, AFTER_IMPACT:, 0] = [LATER["leg" if part_of(name) in LEGS else "rest"] for name in NAMES]
+    rest = np.hypot(left * WIDER_REST * wider, least) * later
     own = np.array(
-        [OWN["leg"] if (part := part_of(name)) in legs else OWN.get(part, OWN["rest"]) for name in NAMES]
+        [OWN.get(part_of(name), OWN["leg" if part_of(name) in LEGS else "rest"]) for name in NAMES]
     )
     return Body(mean, ways * WIDER_WAYS, rest, _carries(), own)
 

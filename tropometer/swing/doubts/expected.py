@@ -24,7 +24,7 @@ UNKNOWN_TALLNESS = 0.06
 # Of the way a mark goes within a frame's moment, the share that its speed is not known by; a club's least.
 ELSEWHERE, CLUB_ELSEWHERE = 0.2, 0.5
 ARC_M = 1.1  # radius of the way of what is fast: it leaves its tangent
-REACH = 2.0  # standard deviations from the usual place within which a mark is thought to be
+REACH = 4.0  # standard deviations from the usual place within which a mark is thought to be
 LAST_BALL = 0  # a ball is looked for at address
 
 
@@ -78,7 +78,7 @@ class Expected:
         ways = np.square(self.body.ways[self.rows]).sum(axis=-1)
         far = REACH * self.tall * np.sqrt(ways + rest + np.square(self.body.own[self.rows])[:, None, None])
         gone = np.nan_to_num(places - self.mean)
-        return self.mean + np.clip(gone, -far, far)
+        return np.asarray(self.mean + np.clip(gone, -far, far))
 
     def _bodily(self, body: Body) -> Array:
         """What the errors of the whole body do to each mark's place (n, 9, 3, Q), metres."""

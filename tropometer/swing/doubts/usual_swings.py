@@ -1,4 +1,4 @@
-"""How the marks of a swing go together: their mean places, the ways in which golfers differ, what is left.
+"""How the marks of a swing go together: mean places, ways in which golfers differ, what is left.
 
 Written by `./tropo golfer --usual` from 400 made-up golfers of every school, fault and club: common
 practice, no source. In ten-thousandths of stature, checkpoint by checkpoint along T, B and U.
@@ -647,9 +647,7 @@ REST: dict[str, str] = {
         "249 178 92 378 328 349 280 275 221 387 295 300 298 273 233 427 332 384 210 232 121 383 390 357 296 "
         "284 313 "
     ),
-    "grip_butt": (
-        "10 69 35 51 111 0 194 161 166 137 141 160 216 167 165 49 111 0 26 61 37 57 106 0 120 157 172 "
-    ),
+    "grip_butt": ("2 38 36 51 16 0 47 29 39 44 28 32 49 31 35 52 14 0 4 36 38 50 18 0 40 33 32 "),
     "head": ("27 34 46 48 37 45 44 42 48 39 41 47 44 41 46 49 39 46 48 40 50 63 43 57 14 71 11 "),
     "lead_ankle": ("16 8 2 31 18 6 32 34 13 30 40 14 18 27 11 17 14 5 31 13 2 36 14 6 41 17 7 "),
     "lead_elbow": ("12 10 11 59 37 56 21 19 83 37 52 88 28 24 88 60 42 56 55 65 26 51 107 69 513 478 273 "),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Collection, Sequence
 
 import numpy as np
 
@@ -12,16 +12,16 @@ from tropometer.swing.record import Clip
 UNMARKED = (np.nan, np.nan, np.nan)
 
 
-def marks_on(clip: Clip, names: Iterable[str], frames: list[int]) -> Array:
+def marks_on(clip: Clip, names: Collection[str], frames: Sequence[int]) -> Array:
     """x, y and standard deviation (3, names, frames), as if the camera had stood still; NaN for none."""
     columns = []
     for name in names:
         there = clip.marks.get(name, {})
         columns += [(m.x, m.y, m.sd_px) if (m := there.get(frame)) else UNMARKED for frame in frames]
-    found = np.array(columns).T.reshape(3, -1, len(frames))
+    found = np.array(columns).T.reshape(3, len(names), len(frames))
     if clip.camera_motion is not None:
         row, at = np.nonzero(np.isfinite(found[0]))
-        still, sd_px = clip.camera_motion.still(np.array(frames)[at], found[:2, row, at].T)
+        still, sd_px = clip.camera_motion.still(np.array(frames, int)[at], found[:2, row, at].T)
         found[:2, row, at] = still.T
         found[2, row, at] = np.hypot(found[2, row, at], sd_px)
     return found

@@ -16,6 +16,7 @@ from tropometer.swing.measured import Measured, combined
 from tropometer.swing.names import CHECKPOINTS, PROPOSED, UNSEEN, Checkpoint, View, spoken
 from tropometer.swing.origins import Origin
 from tropometer.swing.record import Clip, SwingRecord
+from tropometer.swing.scene.beside import marks_with_neighbours
 from tropometer.swing.scene.errors import rows_but, rows_of, sources_of
 from tropometer.swing.scene.eye import FEET, SOLE_SD_M, Eye, eye_of
 from tropometer.swing.scene.fuse import DEPTH, Fused, Seen, fuse
@@ -245,8 +246,10 @@ class Scene:
         found: dict[View, Array] = {}
         for view, eye in self.eyes.items():
             clip = self.clips[view]
-            frames, column = np.unique(self.frames[view], return_inverse=True)
-            rows = marks_on(clip, self._names, frames.tolist())[:, :, column]
+            frames, column = np.unique(self.frames[view][: self.asked], return_inverse=True)
+            others = marks_on(clip, self._names, frames.tolist())[:, :, column]
+            own = marks_with_neighbours(clip, tuple(self._names), self.frames[view][self.asked :].tolist())
+            rows = np.concatenate([others, own], axis=2)
             rows[:2] = np.moveaxis(eye.upright(np.moveaxis(rows[:2], 0, -1)), -1, 0)
             found[view] = rows
         return found

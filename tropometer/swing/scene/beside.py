@@ -1,0 +1,112 @@
+"""Marks on the frames beside a checkpoint's: they say where its own would lie without its click's error.
+
+A local polynomial through the marks of neighbouring frames, read off at the frame itself: a straight line
+through three or four close ones, a parabola through five and more (Fan and Gijbels 1996, Local Polynomial
+Modelling, 2.3; from memory). The clicks' errors average out, the eye's does not.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from functools import lru_cache
+from itertools import chain
+
+import numpy as np
+
+from tropometer.swing.arrays import Array, Flags, Frames
+from tropometer.swing.names import UNSEEN
+from tropometer.swing.record import Clip
+from tropometer.swing.scene.pixels import marks_on
+from tropometer.swing.usual import part_of
+
+# Within so long a body's way is a parabola, and within so short a one a line, to 2 mm; a club's is not.
+PARABOLA_S, LINE_S = 0.05, 0.02
+LEAST_LINE, LEAST_PARABOLA = 3, 5
+MOST_A_SIDE = 4  # more would hardly help
+FAST = ("grip", "grip_butt", "club_head", "wrist", "elbow", "ball")
+
+
+def marks_with_neighbours(clip: Clip, names: Sequence[str], frames: Sequence[int]) -> Array:
+    """x, y and standard deviation (3, names, frames) as `marks_on`, bettered by the frames beside each.
+
+    Only marks that somebody looked at count: a followed one goes where its neighbours were placed.
+    """
+    rows = marks_on(clip, names, frames)
+    slow = [row for row, name in enumerate(names) if part_of(name) not in FAST and name in clip.marks]
+    marked = sorted(set(chain.from_iterable(clip.marks[names[row]] for row in slow)))
+    times = np.array(clip.frame_times_s)
+    near = [_near(marked, times, frame) if frame >= 0 else [] for frame in frames]
+    used = sorted({each for of_one in near if len(of_one) >= LEAST_LINE for each in of_one})
+    if not used:
+        return rows
+    there = marks_on(clip, [names[row] for row in slow], used)
+    counts = _looked_at(clip, [names[row] for row in slow], used)
+    for column, of_one in enumerate(near):
+        if len(of_one) < LEAST_LINE:
+            continue
+        first = used.index(of_one[0])
+        these = [used.index(each, first) for each in of_one]
+        aside_s = times[of_one] - times[frames[column]]
+        for same, pattern in _alike(counts[:, these]):
+            weights = _weights(tuple(aside_s[pattern].tolist()))
+            if weights is None:
+                continue
+            found = there[:, same][:, :, np.array(these)[pattern]]
+            averaged = np.sqrt(np.square(found[2]) @ np.square(weights))
+            at = np.array(slow)[same]
+            better = averaged < rows[2, at, column]
+            rows[:2, at[better], column] = (found[:2] @ weights)[:, better]
+            rows[2, at[better], column] = averaged[better]
+    return rows
+
+
+def _alike(counts: Flags) -> Iterator[tuple[Frames, Flags]]:
+    """Rows that have marks on the same frames, mostly all, and on which (marks, frames)."""
+    if counts.all():
+        yield np.arange(len(counts)), counts[0]
+        return
+    patterns, of = np.unique(counts, axis=0, return_inverse=True)
+    for i, pattern in enumerate(patterns):
+        yield np.flatnonzero(of.ravel() == i), pattern
+
+
+def frames_beside(frame_times_s: Sequence[float], frames: Iterable[int]) -> set[int]:
+    """Frames whose marks tell something of marks on some frames: these, and those beside them."""
+    times, all_frames = np.array(frame_times_s), range(len(frame_times_s))
+    return {near for frame in frames for near in _near(all_frames, times, frame)}
+
+
+def _near(marked: Sequence[int], times: Array, frame: int) -> list[int]:
+    """Those of some frames, in order, that lie beside a frame, and itself; none where it is not of them."""
+    here = int(np.searchsorted(marked, frame))
+    if here == len(marked) or marked[here] != frame:
+        return []
+    beside = marked[max(0, here - MOST_A_SIDE) : here + MOST_A_SIDE + 1]
+    return [each for each in beside if abs(times[each] - times[frame]) <= PARABOLA_S]
+
+
+def _looked_at(clip: Clip, names: Sequence[str], frames: Sequence[int]) -> Flags:
+    """Which marks (names, frames) are there and were looked at by somebody."""
+    return np.array(
+        [
+            [(mark := by_frame.get(frame)) is not None and mark.source not in UNSEEN for frame in frames]
+            for by_frame in (clip.marks[name] for name in names)
+        ]
+    )
+
+
+@lru_cache(maxsize=256)
+def _weights(aside_s: tuple[float, ...]) -> Array | None:
+    """What each mark counts for the place at 0 s; None where there are too few, or none there."""
+    aside = np.array(aside_s)
+    before, after = -aside.min(initial=0.0), aside.max(initial=0.0)
+    if 0.0 not in aside_s or min(before, after) <= 0:
+        return None
+    if len(aside) >= LEAST_PARABOLA:
+        degree = 2
+    elif len(aside) >= LEAST_LINE and max(before, after) <= LINE_S:
+        degree = 1
+    else:
+        return None
+    design = np.vander(aside / max(before, after), degree + 1, increasing=True)
+    return np.asarray(np.linalg.pinv(design)[0])
