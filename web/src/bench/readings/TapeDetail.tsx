@@ -3,6 +3,7 @@ import { SIGNED } from "../../words";
 import type { Reading } from "../benchState";
 
 const WORTH_SAYING = 0.005;
+const MUCH = 0.5;
 
 /** A reading of an earlier swing of the same student. */
 export interface Past {
@@ -56,6 +57,9 @@ export function TapeDetail({ reading, past, units }: Props) {
               ))}
           </dl>
           {reading.largest_error && <p>Most by one thing: {reading.largest_error}.</p>}
+          {(reading.budget[0]?.source === "marks" ? reading.budget[0].share : 0) >= MUCH && (
+            <p>Marked on two frames to either side as well, a mark is surer.</p>
+          )}
         </>
       )}
       {past && past.length > 0 && (
