@@ -9,12 +9,14 @@ import numpy as np
 from django.test import tag
 
 from tests.strangers.slips import Tried, tried
+from tests.strangers.third_kind import third_kind
 from tests.strangers.times import missed_times
 from tests.strangers.trials import SET_UPS, Missed, SetUp, missed_in, trials
 from tests.swing.coverage import too_narrow
 
 TRIALS, PARTS = 400, 8
-SWINGS = 120
+SWINGS = 64
+THIRD: tuple[SetUp, ...] = ("both, mat", "both, stick", "face-on, mat", "line, mat")
 TIMED, RATES = 200, (60.0, 240.0)
 # Largest root mean square error with both views, by unit and reading (readings.md, "How good").
 TARGETS = {
@@ -48,6 +50,33 @@ class TruthBench(TestCase):
                 of_part[part].append(hit)
             rows = sorted(of_part.items(), key=lambda row: -float(np.mean(row[1])))
             print("    " + ", ".join(f"{part} {np.mean(hits):.0%}" for part, hits in rows))
+
+    def test_people_of_a_third_kind(self) -> None:
+        print(f"\n{'a third kind':<24}{'honest':>12}  held too seldom")
+        for set_up in THIRD:
+            parts = [(set_up, number, TRIALS // PARTS) for number in range(PARTS)]
+            with ProcessPoolExecutor() as pool:
+                trials = [trial for part in pool.map(_missed_of_third_kind, parts) for trial in part]
+                slips = list(pool.map(_slips_of_third_kind, parts))
+            held: dict[str, list[list[bool]]] = defaultdict(list)
+            for trial in trials:
+                here: dict[str, list[bool]] = defaultdict(list)
+                for each in trial:
+                    here[each.reading].append(each.held)
+                for reading, inside in here.items():
+                    held[reading].append(inside)
+            seldom = [
+                f"{reading} {np.mean([inside for trial in of_trials for inside in trial]):.0%}"
+                for reading, of_trials in held.items()
+                if too_narrow(of_trials)
+            ]
+            print(f"{set_up:<24}{len(held) - len(seldom):>5} of {len(held):>3}  {', '.join(seldom)}")
+            named = np.mean([hit for each in slips for _, hit in each.named])
+            told, falsely = (
+                np.mean([hit for each in slips for hit in getattr(each, name)])
+                for name in ("told", "falsely")
+            )
+            print(f"    slips named {named:.1%}, sides told {told:.1%}, clean but doubted {falsely:.1%}")
 
     def test_times_of_swings_that_are_marked_on_every_frame(self) -> None:
         for rate_hz in RATES:
@@ -111,6 +140,17 @@ class TruthBench(TestCase):
 def _missed(part: tuple[SetUp, int, int]) -> list[list[Missed]]:
     set_up, seed, count = part
     return [missed_in(trial) for trial in trials(set_up, count, seed)]
+
+
+def _missed_of_third_kind(part: tuple[SetUp, int, int]) -> list[list[Missed]]:
+    with third_kind():
+        return _missed(part)
+
+
+def _slips_of_third_kind(part: tuple[SetUp, int, int]) -> Tried:
+    set_up, seed, _ = part
+    with third_kind():
+        return tried(set_up, SWINGS // PARTS, seed)
 
 
 def _rms(missed: list[Missed]) -> float:

@@ -23,9 +23,9 @@ LEGS = ("hip", "hip_edge", "seat", "knee", "ankle", *FOOT)
 CLUB = ("grip", "grip_butt", "club_head")
 # People differ by so much more than the made-up golfers do, in their ways and in what is left; at shaft level
 # through and at the finish, where anything goes, by so much more again.
-WIDER_WAYS, WIDER_REST = 1.5, 1.5
+WIDER_WAYS, WIDER_REST = 2.0, 1.8
 WIDER = {
-    "shoulder": 1.5, "head": 1.7, "neck": 1.2, "sternum": 1.2, "seat": 0.7, "hip_edge": 0.8,
+    "shoulder": 1.5, "head": 1.7, "neck": 1.2, "sternum": 1.6, "seat": 0.7, "hip_edge": 0.8,
     "grip": 1.2, "club_head": 2.0,
 }  # fmt: skip
 AFTER_IMPACT = CHECKPOINTS.index("impact") + 1
