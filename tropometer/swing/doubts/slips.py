@@ -20,7 +20,7 @@ from tropometer.swing.names import View, spoken
 from tropometer.swing.scene.scene import Scene
 from tropometer.swing.usual import part_of
 
-SLIPPED = 21.0  # gains from which a click is doubted: of 450 clean ones one is seen in a swing of twenty
+SLIPPED = 23.0  # gains from which a click is doubted: of 450 clean ones about one in a swing of forty
 CHANGED = 6.0
 SHARE = 0.3  # of what leaving one of its clicks out would gain, a change gains at least
 MOST = 40  # doubts of one swing; where there are more, something else than marks is wrong

@@ -63,9 +63,8 @@ export function Doubts({ side, state }: { side: Side; state: SideState }) {
   const trouble = change.error ?? sayViews.error;
   return (
     <div
-      className="absolute inset-x-1 top-1 flex items-center gap-2 rounded-sm border border-dashed border-brass bg-dusk/90 px-2 py-1 text-sm"
+      className="flex w-full items-center gap-2 rounded-sm border border-dashed border-brass bg-dusk/90 px-2 py-1 text-sm"
       data-doubts={side}
-      onPointerDown={(event) => event.stopPropagation()}
     >
       <p className="min-w-0 flex-1">{trouble?.message ?? question.says}</p>
       {question.answers.map(({ words, give }, i) => (

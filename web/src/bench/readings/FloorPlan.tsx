@@ -49,12 +49,15 @@ export function Plan(props: {
           />
           <circle cx={ball.x} cy={BALL_Y} r={4} strokeWidth={1.5} fill="#FFFFFF" />
           <text
-            x={ball.x + 8}
-            y={BALL_Y + (side === "student" ? -1 : 10)}
+            x={ball.x + (side === "student" ? -8 : 8)}
+            y={BALL_Y + 3}
+            textAnchor={side === "student" ? "end" : "start"}
             fontSize={9}
             className="num"
             fill={ink}
-            stroke="none"
+            stroke="#FFFFFF"
+            strokeWidth={3}
+            paintOrder="stroke"
           >
             {ahead}
           </text>

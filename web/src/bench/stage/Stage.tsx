@@ -306,13 +306,13 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         {test.asks && <HandTest test={test} />}
         <div
           // Over the sky: what lies here must never cover a foot or a hip that is to be clicked.
-          className="absolute top-11 left-2 grid justify-items-start gap-1"
+          className="pointer-events-none absolute inset-x-1 top-1 grid justify-items-start gap-1 *:pointer-events-auto"
           onPointerDown={(event) => event.stopPropagation()}
         >
+          <Doubts side={side} state={state} />
           <TakeProposed side={side} marks={proposed} />
           <ProposedPegs side={side} state={state} />
         </div>
-        <Doubts side={side} state={state} />
         {loupeAt && stableView && (
           <Loupe
             image={drawn.image}
