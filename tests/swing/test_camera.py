@@ -256,9 +256,11 @@ class SquaringTests(TestCase):
         clip = film(("down_the_line",), "squared mat", np.random.default_rng([9, 1])).record.clips[0]
         assert clip.known_length is not None
         (ax, ay), (bx, by) = clip.known_length.a, clip.known_length.b
-        aside = 0.4 * math.dist((ax, ay), (bx, by))
+        aside = 0.3 * math.dist((ax, ay), (bx, by))
         turned = replace(clip.known_length, b=(bx + aside, by))
         by_stick = mat_turn([replace(clip, known_length=turned)], "right")
         self.assertGreater(abs(by_stick.off_deg), 8)
         other_place = replace(turned, place="toe_line")
         self.assertEqual(mat_turn([replace(clip, known_length=other_place)], "right"), UNSQUARED)
+        across = replace(clip.known_length, b=(ax + (ay - by), ay))
+        self.assertEqual(mat_turn([replace(clip, known_length=across)], "right"), UNSQUARED)

@@ -1,5 +1,7 @@
 """What is doubted, what is next, and how steady a hand is."""
 
+import math
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Any, cast
 from unittest import TestCase
@@ -7,6 +9,7 @@ from unittest import TestCase
 import numpy as np
 
 from tests.strangers.slips import Tried, tried
+from tests.strangers.trials import SetUp, trials
 from tests.swing.test_camera import mat_of
 from tests.swings import record_of, truth
 from tropometer.swing.doubts import doubts
@@ -124,6 +127,29 @@ class DoubtTests(TestCase):
         (found,) = doubts(record(clip))
         self.assertEqual((found.name, found.frame), ("trail_knee", between))
         self.assertIn("off the way", found.why)
+
+    def test_nothing_that_fits_a_record_breaks_it(self) -> None:
+        dice = np.random.default_rng(4)
+        wrong: list[Callable[[Mark], Mark]] = [
+            lambda mark: replace(mark, x=mark.x * 1e4, y=mark.y * 1e4),
+            lambda mark: replace(mark, x=mark.x - 3000, y=mark.y - 5000),
+            lambda mark: replace(mark, sd_px=1e-9),
+            lambda mark: replace(mark, x=640.0, y=5.0),
+        ]
+        set_ups: tuple[SetUp, ...] = ("both, mat", "both, stick")
+        for set_up in set_ups:
+            (trial,) = trials(set_up, 1, seed=91)
+            for spoil in wrong:
+                clips = []
+                for clip in trial.record.clips:
+                    marks = {
+                        name: {f: spoil(m) if dice.random() < 0.3 else m for f, m in by_frame.items()}
+                        for name, by_frame in clip.marks.items()
+                        if dice.random() < 0.8
+                    }
+                    clips.append(replace(clip, marks=marks, mat=None if dice.random() < 0.4 else clip.mat))
+                found = doubts(replace(trial.record, clips=tuple(clips), stature_m=None))
+                self.assertTrue(all(math.isfinite(each.sigmas) for each in found))
 
 
 class StrangerTests(TestCase):

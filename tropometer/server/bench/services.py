@@ -121,7 +121,8 @@ def add_clips(swing: Swing, clips: list[ClipIn], one_swing: bool | None = None) 
     """Take in more clips of a swing, from another side: of the same swing, of another, or nobody knows."""
     if swing.student is not None:
         _check_consent(swing.student)
-    swing.one_swing = one_swing
+    if one_swing is not None:  # who says nothing takes nothing back
+        swing.one_swing = one_swing
     return _hand_in(Sender(swing.instructor), swing, clips)[1]
 
 

@@ -29,6 +29,7 @@ from tropometer.swing.measured import Measured, coordinates
 from tropometer.swing.names import View
 
 LEAST_POINTS = 4
+LEAST_SD_PX = 0.01  # what is said to be surer than that would drown all else in its rounding
 STARTS_M = (3.0, 4.5, 7.0)  # distances the fit is begun from
 WORST_MISFIT = (
     4.0  # standard deviations, root mean square, beyond which the points are not what they are said to be
@@ -122,7 +123,7 @@ def solve_camera(
     known = facts or CameraFacts()
     floor = np.array([[p.t_m, p.b_m, 0.0] for p in points])
     pixels = np.array([[p.x, p.y] for p in points])
-    sd = np.array([p.sd_px for p in points])
+    sd = np.array([max(p.sd_px, LEAST_SD_PX) for p in points])
     blank = Pinhole(view, width, height, 1.0, np.zeros(3))
 
     def residuals(unknowns: Array) -> Array:
@@ -160,7 +161,10 @@ def solve_camera(
             "check the distance, the height, the plumb line and the known length."
         )
     slopes = np.asarray(best.jac, float)
-    columns = np.asarray(np.linalg.cholesky(np.linalg.inv(slopes.T @ slopes)), float)
+    try:
+        columns = np.asarray(np.linalg.cholesky(np.linalg.inv(slopes.T @ slopes)), float)
+    except np.linalg.LinAlgError:
+        raise Unsolved("The marks of the feet and what was said leave the camera open: check both.") from None
     return SolvedCamera(_camera(best.x, blank), columns, misfit)
 
 

@@ -21,6 +21,7 @@ from tropometer.swing.record import Clip
 
 LAID_DEG = 1.0  # how surely a stick is laid along the line by looking along it; common practice, no source
 STRANGE = 3.5  # standard deviations beyond which the mat was never meant to lie along the line
+ACROSS_DEG = 20.0  # beyond which a stick at the ball was not laid along the line
 STEP_PX = 1.0
 
 
@@ -33,6 +34,8 @@ def mat_turn(clips: Iterable[Clip], hand: Hand) -> MatTurn:
     weight = 1 / sd**2
     found = -float(np.average(degrees, weights=weight))
     unsure = math.hypot(LAID_DEG, 1 / math.sqrt(weight.sum()))
+    if abs(found) > ACROSS_DEG:
+        return UNSQUARED
     if abs(found) > STRANGE * math.hypot(unsure, MAT_OFF_DEG):
         return MatTurn(found, unsure)
     trust = MAT_OFF_DEG**2 / (MAT_OFF_DEG**2 + unsure**2)

@@ -111,7 +111,8 @@ class Expected:
         shared = np.zeros((*shape, 2, self.starts[-1]))
         shared[..., : self.starts[1]] = slopes @ self.bodily
         first = self.starts[1 + number]
-        shared[..., first : first + 7] = by_camera + slopes @ eye.origin_by_camera
+        # A camera that is far from sure may see a mark behind itself: that tells nothing.
+        shared[..., first : first + 7] = np.nan_to_num(by_camera) + slopes @ eye.origin_by_camera
         shared[..., first + 7 : first + 9] = slopes @ eye.origin_own
         eye_px = missed_m(self.names) * eye.px_per_m
         for row, wrong in enumerate(eye_px):

@@ -7,6 +7,7 @@ Modelling, 2.3; from memory). The clicks' errors average out, the eye's does not
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from collections.abc import Iterable, Iterator, Sequence
 from functools import lru_cache
 from itertools import chain
@@ -78,7 +79,7 @@ def frames_beside(frame_times_s: Sequence[float], frames: Iterable[int]) -> set[
 
 def _near(marked: Sequence[int], times: Array, frame: int) -> list[int]:
     """Those of some frames, in order, that lie beside a frame, and itself; none where it is not of them."""
-    here = int(np.searchsorted(marked, frame))
+    here = bisect_left(marked, frame)
     if here == len(marked) or marked[here] != frame:
         return []
     beside = marked[max(0, here - MOST_A_SIDE) : here + MOST_A_SIDE + 1]
