@@ -151,7 +151,7 @@ class SwingRecord:
     hip_width_m: float | None = None  # over the trochanters
     club: str = ""
     pressure: Pressure | None = None
-    one_swing: bool = True  # whether its views show one swing; else each view is a swing of its own
+    one_swing: bool | None = None  # whether its views show one swing; None: nobody has said, so it is tested
 
 
 def from_document(document: dict[str, Any]) -> SwingRecord:
@@ -164,7 +164,7 @@ def from_document(document: dict[str, Any]) -> SwingRecord:
         hand=player["hand"],
         stature_m=player.get("stature_m"),
         hip_width_m=player.get("hip_width_m"),
-        one_swing=document.get("one_swing", True),
+        one_swing=document.get("one_swing"),
         club=document.get("club", ""),
         pressure=pressure_from(document["pressure"]) if "pressure" in document else None,
         clips=tuple(_clip(clip, f"clips[{i}]") for i, clip in enumerate(document["clips"])),
@@ -329,7 +329,7 @@ def to_document(record: SwingRecord) -> dict[str, Any]:
         "version": VERSION,
         "player": player,
         "club": record.club,
-        **({} if record.one_swing else {"one_swing": False}),
+        **({} if record.one_swing is None else {"one_swing": record.one_swing}),
         **({} if record.pressure is None else {"pressure": pressure_document(record.pressure)}),
         "clips": [_clip_document(clip) for clip in record.clips],
     }

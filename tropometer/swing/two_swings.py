@@ -9,7 +9,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from tropometer.swing.names import CHECKPOINTS, Checkpoint
+from tropometer.swing.names import CHECKPOINTS, VIEWS, Checkpoint, spoken
 from tropometer.swing.reading import Reading
 from tropometer.swing.record import Clip, SwingRecord
 
@@ -17,13 +17,18 @@ REFUSAL = "This needs both views of one swing; these are two swings."
 PEGGED_SD_FRAMES = (
     0.5  # how far a hand's peg is from the frame that it means, besides what lies within a frame
 )
+HELD: tuple[Checkpoint, ...] = ("address", "finish")  # stood still at: any frame of it may be pegged
 SAME_WITHIN = 3.5  # standard deviations
 
 
 def one_by_one(record: SwingRecord) -> tuple[SwingRecord, ...]:
-    """The record of each swing that a record holds: itself, unless its views are two swings."""
+    """The record of each swing that a record holds: itself, unless its views are two swings.
+
+    Where nobody has said, they are two when their pegs lie too differently for one.
+    """
     views = dict.fromkeys(clip.view for clip in record.clips)
-    if record.one_swing or len(views) < 2:
+    one = unlike(record) is None if record.one_swing is None else record.one_swing
+    if one or len(views) < 2:
         return (record,)
     return tuple(
         replace(record, one_swing=True, clips=tuple(clip for clip in record.clips if clip.view == view))
@@ -54,7 +59,8 @@ def _best(found: list[Reading], record: SwingRecord) -> Reading:
     helped = [each for each in found if not lacks_a_view(each)]
     if helped:
         return min(helped, key=lambda each: len(each.needs))
-    return replace(found[0], reason=REFUSAL, needs=())
+    span = None if record.one_swing is False else unlike(record)
+    return replace(found[0], reason=REFUSAL if span is None else _told(span), needs=())
 
 
 @dataclass(frozen=True)
@@ -68,12 +74,29 @@ class Span:
     sigmas: float
 
 
+def _told(span: Span) -> str:
+    stretch = f"from {spoken(span.first)} to {spoken(span.last)}"
+    return (
+        f"This needs both views of one swing; {stretch} took {span.a_s:.2f} s in one and {span.b_s:.2f} s "
+        "in the other."
+    )
+
+
+def unlike(record: SwingRecord) -> Span | None:
+    """What speaks against a record's two views being one swing; None where nothing does."""
+    first = {clip.view: clip for clip in reversed(record.clips)}
+    if len(first) < 2:
+        return None
+    span = most_unlike(*(first[view] for view in sorted(first, key=VIEWS.index)))
+    return span if span and span.sigmas > SAME_WITHIN else None
+
+
 def most_unlike(a: Clip, b: Clip) -> Span | None:
     """The stretch between neighbouring pegs that differs most between two clips of what may be one swing.
 
     None where they share less than two pegs. One swing takes as long in either view, but for the frames.
     """
-    shared = [at for at in CHECKPOINTS if at in a.checkpoints and at in b.checkpoints]
+    shared = [at for at in CHECKPOINTS if at in a.checkpoints and at in b.checkpoints and at not in HELD]
     spans = []
     for i, first in enumerate(shared):
         for last in shared[i + 1 :]:

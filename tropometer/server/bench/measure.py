@@ -26,7 +26,7 @@ from tropometer.swing.doubts import doubts
 from tropometer.swing.floor import FloorPlan, floor_plan
 from tropometer.swing.gauges import Gauge, gauges
 from tropometer.swing.measured import NORMAL_95
-from tropometer.swing.names import CHECKPOINTS, EVENTS, VIEWS, Hand, LengthPlace, MarkSource, View
+from tropometer.swing.names import CHECKPOINTS, EVENTS, Hand, LengthPlace, MarkSource, View
 from tropometer.swing.next_click import NextClick, next_clicks
 from tropometer.swing.pressure import PRESSURE
 from tropometer.swing.read import group_of, read, sign_of
@@ -34,7 +34,7 @@ from tropometer.swing.reading import Reading
 from tropometer.swing.scene.beside import frames_beside
 from tropometer.swing.scene.scene import Scene
 from tropometer.swing.schools import SCHOOLS, School
-from tropometer.swing.two_swings import SAME_WITHIN, merged, most_unlike, one_by_one
+from tropometer.swing.two_swings import merged, one_by_one, unlike
 
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
@@ -238,12 +238,9 @@ def _told(asked: _Asked) -> _Told:
 
 def _pairing(swing: Swing, record: swing_record.SwingRecord) -> dict[str, Any] | None:
     """What was said of a swing's two views, and what speaks against their being one swing."""
-    pair = [next((clip for clip in record.clips if clip.view == view), None) for view in VIEWS]
-    if pair[0] is None or pair[1] is None:
+    if len({clip.view for clip in record.clips}) < 2:
         return None
-    span = most_unlike(pair[0], pair[1])
-    unlike = span if span and span.sigmas > SAME_WITHIN else None
-    return {"one_swing": swing.one_swing, "unlike": unlike}
+    return {"one_swing": swing.one_swing, "unlike": unlike(record)}
 
 
 def _pressure_told(swing: Swing, felt: swing_record.Pressure | None) -> dict[str, Any] | None:
