@@ -185,11 +185,9 @@ def _clip(
     every = range(len(times)) if everywhere else sorted(near & set(range(len(times))))
     seen = _seen(view, swing, phone, times[list(every)], random)
     marks: dict[str, dict[int, Mark]] = {}
-    for wanted in WANTED:
-        if wanted.view != view:
-            continue
-        pixels = seen[wanted.name] + random.normal(0, shaken * of_720, seen[wanted.name].shape)
-        marks[wanted.name] = {
+    for name in dict.fromkeys(wanted.name for wanted in WANTED if wanted.view == view):
+        pixels = seen[name] + random.normal(0, shaken * of_720, seen[name].shape)
+        marks[name] = {
             frame: Mark(x, y, SAID_PX * of_720) for frame, (x, y) in zip(every, pixels.tolist(), strict=True)
         }
     return Clip(

@@ -17,6 +17,7 @@ from tests.swings import record_of, true_reading, truth
 from tropometer.swing.camera.mat import Mat
 from tropometer.swing.camera.motion import CameraMotion
 from tropometer.swing.curves import series
+from tropometer.swing.going_back import going_back
 from tropometer.swing.read import read, read_whole
 from tropometer.swing.reading import KINDS, Reading
 from tropometer.swing.record import Clip, Mark, SwingRecord, from_document, to_document
@@ -25,6 +26,8 @@ from tropometer.swing.turning import turn_of
 from tropometer.swing.two_swings import unlike
 
 # By how much three marked frames to each side better a root mean square error and an interval, at least.
+# One standard deviation of each reading that a way of going back is told from.
+SDS = {"pelvis_sway": 0.01, "pelvis_turn": 5.0, "trail_hip_push": 0.01}
 SURER = {"pelvis_sway": 0.9, "pelvis_turn": 0.95, "stance_width": 0.9}
 
 
@@ -175,6 +178,46 @@ class ValueTests(TestCase):
                 right += found.said == trial.true["going_back", "top"]
         self.assertGreater(told, 8)
         self.assertEqual(right, told)
+
+    def test_face_on_alone_says_what_the_way_of_going_back_hangs_on(self) -> None:
+        found = [
+            by_key(read(each.record))["going_back", "top"] for each in trials("face-on, mat", 16, seed=11)
+        ]
+        reasons = {each.reason.partition(":")[0] for each in found if each.status == "refused"}
+        self.assertLessEqual({"Loaded or pure sway", "Centred or empty turn"}, reasons)
+
+    def test_a_hip_that_travels_the_other_way_stays_on_the_clock(self) -> None:
+        (trial,) = trials("both, mat", 1, seed=3)
+        clips = []
+        for clip in trial.record.clips:
+            hip, top, impact = clip.marks["lead_hip"], clip.checkpoints["top"], clip.checkpoints["impact"]
+            changed = {**hip, top: hip[impact], impact: hip[top]}
+            clips.append(replace(clip, marks={**clip.marks, "lead_hip": changed}))
+        there, back = (
+            by_key(read(record))["hip_travel_clock", "impact"].value or 0
+            for record in (trial.record, replace(trial.record, clips=tuple(clips)))
+        )
+        self.assertTrue(6 < there < 12, there)
+        self.assertAlmostEqual(back, there - 6, delta=0.1)
+
+    def test_a_sway_without_a_turn_is_one_however_deep(self) -> None:
+        """How sure it is: as far as the nearest of the readings that must be wrong together."""
+
+        def way(**values: float) -> tuple[str, float | None]:
+            given = {
+                (name, "top"): Reading(name, "top", "m", "ok", "", value=value, u95=u95)
+                for name, value, u95 in ((name, value, SDS[name] * 1.96) for name, value in values.items())
+            }
+            found = going_back(given)
+            return found.said, found.value and round(found.value, 1)
+
+        self.assertEqual(way(pelvis_sway=-0.05, pelvis_turn=15), ("pure_sway", 3.0))
+        self.assertEqual(way(pelvis_sway=-0.05, pelvis_turn=15, trail_hip_push=-0.02), ("pure_sway", 3.0))
+        self.assertEqual(way(pelvis_sway=-0.05, pelvis_turn=30, trail_hip_push=-0.02), ("pure_sway", 3.0))
+        self.assertEqual(way(pelvis_sway=-0.05, pelvis_turn=30, trail_hip_push=-0.08), ("pure_sway", 1.0))
+        self.assertEqual(way(pelvis_sway=-0.05, pelvis_turn=50, trail_hip_push=-0.08), ("loaded", 2.0))
+        self.assertEqual(way(pelvis_sway=0.0, trail_hip_push=-0.08), ("centred", 2.0))
+        self.assertEqual(way(pelvis_sway=-0.05, pelvis_turn=50), ("", None))
 
 
 class TwoSwingsTests(TestCase):

@@ -146,7 +146,7 @@ def _at_some(place: _At) -> Iterator[tuple[str, Checkpoint, float, str]]:
     yield "grip_plumb", "top", (butt[B] - heel[B]) / (toe[B] - heel[B]), "ratio"
     travel = place.place("lead_hip", "impact") - place.place("lead_hip", "top")
     clock = 9 + np.degrees(np.arctan2(travel[B], travel[T])) / 30  # 9 is the target, 12 the ball
-    yield "hip_travel_clock", "impact", float(clock), "hours"
+    yield "hip_travel_clock", "impact", float(clock if clock <= 12 else clock - 12), "hours"
 
 
 def going_back(sway_m: float, push_m: float, turn_deg: float) -> str:

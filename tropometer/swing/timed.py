@@ -14,6 +14,8 @@ from functools import partial
 import numpy as np
 
 from tropometer.swing.curves import Series
+from tropometer.swing.going_back import METHOD as WAYS_OF_GOING_BACK
+from tropometer.swing.going_back import going_back
 from tropometer.swing.measured import NORMAL_95
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, Event, spoken
 from tropometer.swing.reading import Group, Need, Reading, Share, Unit
@@ -23,8 +25,6 @@ from tropometer.swing.turning import least_of, passing, turn_of
 HEEL_OFF_M = 0.01
 EXTREME_BACK = "extreme_back"
 STRAIGHT_DEG = 10.0
-# Limits between the ways of going back; common practice, no source.
-ASIDE_M, DEEP_M, TURNED_DEG = 0.02, 0.06, 35.0
 
 
 @dataclass(frozen=True)
@@ -62,9 +62,7 @@ TIMED: dict[str, TimedKind] = {
     ),
     "going_back": TimedKind(
         "sd", "pelvis", "how far from the nearest limit, in standard deviations",
-        f"Aside from {ASIDE_M * 100:.0f} cm, deep from {DEEP_M * 100:.0f} cm of push-back, turned from "
-        f"{TURNED_DEG:.0f}°: loaded is all three, pure sway is aside without the others, centred is deep "
-        "without aside, empty turn is neither.",
+        WAYS_OF_GOING_BACK,
     ),
 }  # fmt: skip
 STARTS: dict[str, tuple[Event, str, int]] = {
@@ -246,57 +244,6 @@ def farthest_back(found: list[Reading], curves: Mapping[str, Series]) -> list[Re
                 provisional=True,  # on a frame that nobody looked at for it
             )
     return [replace(least, at=EXTREME_BACK)]
-
-
-def going_back(found: dict[tuple[str, str], Reading]) -> Reading:
-    """Which way the pelvis went back, with how far the nearest limit is."""
-    wanted = {
-        "pelvis_sway": -ASIDE_M,
-        "trail_hip_push": -DEEP_M,
-        "pelvis_turn": TURNED_DEG,
-    }
-    values: dict[str, float] = {}
-    margins: dict[str, float] = {}
-    used = []
-    for name, limit in wanted.items():
-        each = found.get((name, "top"))
-        if each is None or each.value is None or each.u95 is None:
-            reason = each.reason if each else f"There is no {spoken(name)}."
-            return _refused("going_back", "top", reason, *(each.needs if each else ()))
-        values[name] = each.value
-        margins[name] = (each.value - limit) / (each.u95 / NORMAL_95)
-        used.append(each)
-    aside = values["pelvis_sway"] <= -ASIDE_M
-    deep = values["trail_hip_push"] <= -DEEP_M
-    turned = values["pelvis_turn"] >= TURNED_DEG
-    if aside:
-        said = "loaded" if deep and turned else "pure_sway"
-        # A pure sway stays one until both of what it lacks are there.
-        lacking = [
-            abs(margins[n]) for n, there in (("trail_hip_push", deep), ("pelvis_turn", turned)) if not there
-        ]
-        margin = (
-            min(abs(margins["pelvis_sway"]), max(lacking))
-            if lacking
-            else min(abs(m) for m in margins.values())
-        )
-    else:
-        said = "centred" if deep else "empty_turn"
-        margin = min(abs(margins["pelvis_sway"]), abs(margins["trail_hip_push"]))
-    kind = TIMED["going_back"]
-    return Reading(
-        "going_back",
-        "top",
-        kind.unit,
-        "ok",
-        kind.method,
-        value=margin,
-        u95=NORMAL_95,
-        said=said,
-        clips=tuple(dict.fromkeys(clip for each in used for clip in each.clips)),
-        frames=used[0].frames,
-        provisional=any(each.provisional for each in used),
-    )
 
 
 def peg_sd_s(clip: Clip, frame: int) -> float:

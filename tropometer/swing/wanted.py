@@ -1,4 +1,7 @@
-"""The round: which marks the readings need, from which side and at which checkpoints, group by group."""
+"""The round: which marks the readings need, from which side and at which checkpoints, group by group.
+
+A mark that two groups need is in both.
+"""
 
 from __future__ import annotations
 
@@ -34,7 +37,7 @@ WANTED: tuple[WantedMark, ...] = (
     *_both("heel", "face_on", "feet"),
     *_both("toe", "face_on", "feet"),
     *_both("foot_inner", "face_on", "feet"),
-    WantedMark("lead_foot_outer", "face_on", "feet"),
+    *_both("foot_outer", "face_on", "feet"),
     WantedMark("neck", "face_on", "trunk"),
     WantedMark("sternum", "face_on", "trunk"),
     WantedMark("head", "face_on", "trunk"),

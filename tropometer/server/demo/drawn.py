@@ -130,6 +130,7 @@ def the_rest(known: dict[str, Any], name: str, there: list[Placed]) -> list[Plac
             frame = known["checkpoints"][at]
             if (wanted.name, frame) in placed:
                 continue
+            placed.add((wanted.name, frame))
             guessed = 2.0 if known["hidden"][wanted.name][frame] == "1" else 1.0
             shake, sd_px = HAND_SHAKE_PX * guessed, MARK_SD_PX * guessed
             x, y = (v + hand.gauss(0, shake) for v in known["pixels"][wanted.name][frame])

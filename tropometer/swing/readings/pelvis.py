@@ -114,7 +114,8 @@ def hip_travel_clock(look: Look) -> Measured:
     way = look.at("lead_hip", "impact").minus(look.at("lead_hip", "top"))
     gone = hypot(way.t, way.b)
     look.refuse(gone.value <= gone.u95, "The lead hip went no farther than the error of its place.")
-    return degrees_of(way.b, way.t) / 30 + 9
+    hours = degrees_of(way.b, way.t) / 30 + 9
+    return hours - np.where(hours.value > 12, 12.0, 0.0)
 
 
 def turn_of(look: Look, part: str) -> Measured:

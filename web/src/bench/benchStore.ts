@@ -301,7 +301,13 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
           set({ round: false, tool: null });
           return;
         }
-        const group = get().wanted.find((mark) => mark.name === next.name && mark.view === now.clip.view);
+        const group = get().wanted.find(
+          (mark) =>
+            mark.name === next.name &&
+            mark.view === now.clip.view &&
+            mark.at.includes(next.at) &&
+            plan().groups.includes(mark.group),
+        );
         set({ tool: next.name, selected: null, group: group?.group ?? get().group });
         if (next.frame !== now.frame) goTo(active, next.frame);
       },

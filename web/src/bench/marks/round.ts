@@ -53,15 +53,15 @@ export function roundOf(side: SideState, plan: Plan): Place[] {
   const wanted = marksOf(side, plan).filter((mark) => plan.groups.includes(mark.group));
   const checkpoints = [...new Set(wanted.flatMap((mark) => mark.at))].filter((at) => pegs[at] !== undefined);
   checkpoints.sort((a, b) => (pegs[a] ?? 0) - (pegs[b] ?? 0));
-  return checkpoints.flatMap((at) =>
-    wanted
-      .filter((mark) => mark.at.includes(at))
-      .map(({ name }) => {
-        const frame = pegs[at] ?? 0;
-        const done = markAt(side, name, frame) !== undefined || isHidden(side, name, frame);
-        return { at, frame, name, done };
-      }),
-  );
+  return checkpoints.flatMap((at) => {
+    // Two groups may want the same mark.
+    const names = new Set(wanted.filter((mark) => mark.at.includes(at)).map(({ name }) => name));
+    return [...names].map((name) => {
+      const frame = pegs[at] ?? 0;
+      const done = markAt(side, name, frame) !== undefined || isHidden(side, name, frame);
+      return { at, frame, name, done };
+    });
+  });
 }
 
 /** The wanted marks of one frame that nobody has placed or called hidden. */
