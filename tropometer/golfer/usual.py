@@ -24,6 +24,7 @@ from tropometer.golfer.settings import EVENTS, KEYED, SwingSettings
 from tropometer.golfer.truth_marks import Marks, mark_places
 from tropometer.golfer.usual_swings import text_of
 from tropometer.swing.doubts.body import NAMES
+from tropometer.swing.hangs_on import HANGS_ON
 from tropometer.swing.names import CHECKPOINTS, MARKS
 
 GOLFERS = 400
@@ -43,19 +44,19 @@ SINGLES = (
     "arm_hang",
 )
 TIPS = ("spine_incline", "head_tilt", "side_tilt", "pelvis_turn", "chest_turn")  # at address too
-# What a mark hangs on: known from elsewhere, that says more of where it is than what is usual does.
-HANGS_ON: dict[str, tuple[str, ...]] = {
-    "lead_hip_edge": ("lead_hip",),
-    "trail_hip_edge": ("trail_hip",),
-    "seat": ("lead_hip", "trail_hip"),
-    "sternum": ("neck",),
-    "head": ("neck",),
-    "grip_butt": ("grip",),
-    "lead_foot_outer": ("lead_heel", "lead_toe"),
-    "lead_foot_inner": ("lead_heel", "lead_toe"),
-    "trail_foot_outer": ("trail_heel", "trail_toe"),
-    "trail_foot_inner": ("trail_heel", "trail_toe"),
-}
+# Marks that one view may lack: where what they hang on is seen, their depth is taken from there.
+LACKED = (
+    "lead_hip_edge",
+    "trail_hip_edge",
+    "seat",
+    "sternum",
+    "head",
+    "grip_butt",
+    "lead_foot_outer",
+    "lead_foot_inner",
+    "trail_foot_outer",
+    "trail_foot_inner",
+)
 HEAD = '''"""Where each mark usually is at each checkpoint, how golfers differ there, and how fast it goes.
 
 Written by `./tropo golfer --usual` from {count} made-up golfers of every school, fault and club: common
@@ -105,7 +106,8 @@ def _text(places: dict[str, Floats], speeds: dict[str, Floats]) -> Iterator[str]
         shares = beside.mean(axis=1).var(axis=0) / np.maximum(beside.var(axis=0).mean(axis=0), 1e-9)
         yield f'    "{name}": ({shares[0]:.2f}, {shares[1]:.2f}),\n'
     yield HANGING_HEAD
-    for name, parents in HANGS_ON.items():
+    for name in LACKED:
+        parents = tuple(parent for parent, share in HANGS_ON[name].items() if share > 0)
         from_it = (places[name] - np.mean([places[each] for each in parents], axis=0))[..., :2]
         rows = np.concatenate([from_it.mean(axis=0), from_it.std(axis=0)], axis=1)
         yield f'    "{name}": ({parents!r}, ({_rows(rows)}\n    )),\n'.replace("'", '"')

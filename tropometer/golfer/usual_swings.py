@@ -8,7 +8,8 @@ from collections.abc import Iterator
 import numpy as np
 
 from tropometer.golfer.rotations import Floats
-from tropometer.swing.doubts.body import HANGS_ON, NAMES, SCALE
+from tropometer.swing.doubts.body import NAMES, SCALE
+from tropometer.swing.hangs_on import HANGS_ON
 from tropometer.swing.usual import FOOT, part_of
 
 WAYS = 16

@@ -14,6 +14,7 @@ import numpy as np
 
 from tropometer.swing.arrays import Array
 from tropometer.swing.doubts import usual_swings
+from tropometer.swing.hangs_on import HANGS_ON
 from tropometer.swing.names import CHECKPOINTS, MARKS
 from tropometer.swing.usual import FOOT, part_of
 
@@ -31,38 +32,8 @@ WIDER = {
 AFTER_IMPACT = CHECKPOINTS.index("impact") + 1
 LATER = {"leg": (1.3, 3.0), "rest": (2.0, 3.0)}
 LEAST_REST, LEAST_CLUB = 0.004, 0.03
-BUTT_BEHIND = 0.12  # the butt end lies behind the grip by so much of what the head lies before it
 # What a mark's place differs by at all moments, by build and by custom.
 OWN = {"leg": 0.01, "grip_butt": 0.005, "ball": 0.005, "club_head": 0.01, "rest": 0.02}
-
-
-def hangs_on() -> dict[str, dict[str, float]]:
-    """What a mark goes with, each with its share: the middle of others, or a point of their line."""
-    found = {
-        "seat": {"lead_hip": 0.5, "trail_hip": 0.5},
-        "head": {"neck": 1.0},
-        "sternum": {"neck": 1.0},
-        "grip": {"lead_shoulder": 0.5, "trail_shoulder": 0.5},
-        "grip_butt": {"grip": 1 + BUTT_BEHIND, "club_head": -BUTT_BEHIND},  # a shaft is straight
-        "club_head": {"grip": 1.0},
-        "ball": {"club_head": 1.0},
-    }
-    of_a_side = {
-        "hip_edge": ("{}_hip",),
-        "ankle": ("{}_heel", "{}_toe"),
-        "foot_outer": ("{}_heel", "{}_toe"),
-        "foot_inner": ("{}_heel", "{}_toe"),
-        "shoulder": ("neck",),
-        "wrist": ("grip",),
-        "elbow": ("{}_shoulder", "{}_wrist"),
-    }
-    for part, parents in of_a_side.items():
-        for side in ("lead", "trail"):
-            found[f"{side}_{part}"] = {parent.format(side): 1 / len(parents) for parent in parents}
-    return found
-
-
-HANGS_ON = hangs_on()
 
 
 @dataclass(frozen=True, eq=False)
