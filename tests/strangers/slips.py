@@ -12,6 +12,7 @@ from tropometer.swing.doubts import doubts
 from tropometer.swing.names import CHECKPOINTS
 from tropometer.swing.record import Clip, Mark, SwingRecord
 from tropometer.swing.usual import part_of
+from tropometer.swing.wanted import WANTED
 
 SLIP_PX = 40.0
 EACH = 4
@@ -35,9 +36,10 @@ class Tried:
     def slip(self, record: SwingRecord, dice: np.random.Generator) -> None:
         """Put a mark of a random checkpoint away in a random direction."""
         clip = record.clips[dice.integers(len(record.clips))]
-        names = [name for name in clip.marks if name != "ball"]  # a ball is marked once
-        name = names[dice.integers(len(names))]
-        frame = _checkpoint(clip, dice)
+        # The marks that somebody is asked to set, where they are asked to.
+        asked = [(each.name, at) for each in WANTED if each.view == clip.view for at in each.at]
+        name, at = asked[dice.integers(len(asked))]
+        frame = clip.checkpoints[at]
         mark, way = clip.marks[name][frame], dice.uniform(0, 2 * math.pi)
         far = SLIP_PX * min(clip.width, clip.height) / 720
         away = replace(mark, x=mark.x + far * math.cos(way), y=mark.y + far * math.sin(way))

@@ -24,8 +24,8 @@ LEAST_SPREADS = {
     "foot_outer": 0.016, "foot_inner": 0.016,
 }  # fmt: skip
 # After impact some hold their posture, some stand up, and the hands go anywhere: so many times as much.
-TALLER = ("neck", "head", "sternum", "shoulder", "grip", "grip_butt")
-TALLER_BY, TALLER_FROM = 4.0, (6.0, 7.0)  # from impact to shaft level through
+TALLER = {"neck": 4.0, "head": 6.0, "sternum": 4.0, "shoulder": 4.0, "grip": 4.0, "grip_butt": 4.0}
+TALLER_FROM = (5.0, 7.0)  # from shaft level down to shaft level through
 # What is not a foot moves at least so fast after address, in shares of stature a second.
 LEAST_SPEED = 0.08
 SPEED_SPREAD = 1.3  # others move up to so much faster than the table says
@@ -110,8 +110,9 @@ def _hanging_table(names: tuple[str, ...]) -> tuple[tuple[str, ...], tuple[tuple
 
 def _spread(names: tuple[str, ...], shares: Array, moment: Array, stature_m: float) -> Array:
     least = np.array([LEAST_SPREADS.get(part_of(name), LEAST_SPREAD) for name in names])[:, None]
-    taller = np.array([part_of(name) in TALLER for name in names])[:, None]
-    least = least * np.where(taller, np.interp(moment, TALLER_FROM, (1.0, TALLER_BY)), 1.0)
+    taller = np.array([TALLER.get(part_of(name), 1.0) for name in names])[:, None]
+    later = np.interp(moment, TALLER_FROM, (0.0, 1.0))
+    least = least * (1 + (taller - 1) * later)
     return np.asarray(np.maximum(shares * WIDER, least) * stature_m)
 
 

@@ -30,7 +30,7 @@ WIDER = {
     "grip": 1.2, "club_head": 2.0,
 }  # fmt: skip
 AFTER_IMPACT = CHECKPOINTS.index("impact") + 1
-LATER = {"leg": (1.3, 3.0), "rest": (2.0, 3.0)}
+LATER = {"leg": (1.6, 3.0), "rest": (2.0, 3.0)}
 LEAST_REST, LEAST_CLUB = 0.004, 0.03
 # What a mark's place differs by at all moments, by build and by custom.
 OWN = {"leg": 0.01, "grip_butt": 0.005, "ball": 0.005, "club_head": 0.01, "rest": 0.02}

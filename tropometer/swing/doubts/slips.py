@@ -20,8 +20,10 @@ from tropometer.swing.names import View, spoken
 from tropometer.swing.scene.scene import Scene
 from tropometer.swing.usual import part_of
 
-SLIPPED = 23.0  # gains from which a click is doubted: of 450 clean ones about one in a swing of forty
-CHANGED = 6.0
+SLIPPED = 17.0  # gains from which a click is doubted: of 450 clean ones about one in a swing of forty
+# Who moves unlike anybody is doubted from more on: a tenth of the clicks gains so much in a usual swing.
+TENTH, FROM_CLICKS = 2.9, 50
+CHANGED = 8.0
 SHARE = 0.3  # of what leaving one of its clicks out would gain, a change gains at least
 MOST = 40  # doubts of one swing; where there are more, something else than marks is wrong
 
@@ -51,13 +53,18 @@ def slips(scene: Scene) -> Iterator[Doubt]:
             told = set(change.rows.tolist())
             changes = [each for each in changes if not told & set(each.rows.tolist())]
             yield from _changed(scene, swing.clicks, change, gained[best])
-        elif gains[worst] > SLIPPED:
+        elif gains[worst] > SLIPPED * _unlike_others(gains):
             yield _slipped(scene, swing.clicks[worst], by[worst], gains[worst])
             swing.leave_out(worst)
             rows = {2 * worst, 2 * worst + 1}
             changes = [each for each in changes if not rows & set(each.rows.tolist())]
         else:
             return
+
+
+def _unlike_others(gains: Array) -> float:
+    """How much worse than usual all clicks of a swing fit together; 1 where they fit as usual, or better."""
+    return max(1.0, float(np.quantile(gains, 0.9)) / TENTH) if len(gains) >= FROM_CLICKS else 1.0
 
 
 def _changes(scene: Scene, clicks: Sequence[Click]) -> Iterator[_Change]:

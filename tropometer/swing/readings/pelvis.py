@@ -58,7 +58,10 @@ def trail_hip_gap_share(look: Look) -> Measured:
         f"The gap at address ({gap_m * 100:.1f} cm) is not twice as large as its error "
         f"({u95_m * 100:.1f} cm), so a share of it says nothing.",
     )
-    return look.moved("trail_hip_edge").t / start + 1
+    gone = look.moved("trail_hip_edge").t
+    # A gap too large by its error misleads a share by more than one that is too small by it.
+    lopsided = 1 / (1 - u95_m / gap_m) if gap_m > u95_m else 1.0
+    return combined(gone.value / gap_m + 1, (gone, 1 / gap_m), (start, -lopsided * gone.value / gap_m**2))
 
 
 @reading("post_gap", unit="m", group="pelvis", seen=(BOTH, FACE_ON),

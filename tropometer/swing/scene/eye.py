@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import Literal
 
 import numpy as np
@@ -67,6 +67,23 @@ class Eye:
         """How far off square the player is seen, radians."""
         t, b = (self.origin - self.solved.camera.eye)[:2]
         return float(np.arctan2(t, -b) if self.view == "face_on" else np.arctan2(b, t))
+
+    @cached_property
+    def turned(self) -> Array:
+        """How unsure it is which way it looks at the player (3,), one standard deviation, radians.
+
+        What lies deeper than was thought is elsewhere by so much of that as well.
+        """
+        middle = self.origin + np.array([0.0, 0.0, HALF_UP_M])
+        x, y = self.solved.camera.project(middle[None])[0]
+
+        def ahead(camera: Pinhole) -> Array:
+            across, down = x - camera.width / 2, y - camera.height / 2
+            way = camera.rotation.T @ np.array([across, down, camera.focal_px])
+            return np.asarray(way / np.linalg.norm(way))
+
+        by_error = np.array([ahead(camera) for camera in self.solved.moved]) - ahead(self.solved.camera)
+        return np.asarray(np.sqrt(np.sum(by_error**2, axis=0)))
 
     def upright(self, pixels: Array) -> Array:
         """Pixels (…, 2) as a right-hander's picture has them, or back."""

@@ -61,30 +61,35 @@ class Kept:
     trail_eye: Array
 
 
-def keep_apart(pair: Pair, known: Array, apart: float, apart_sd: float) -> Kept:
-    """The pair with its line as long at the `known` moments (n,) as at each other; `apart` is in metres."""
+def keep_apart(pair: Pair, known: Array, apart: float, apart_sd: float, stretched: float) -> Kept:
+    """The pair with its line as long at the `known` moments (n,) as at each other; `apart` is in metres.
+
+    Either camera may see what it shows too long by `stretched`, a share: along the target line, and across.
+    """
     effects = np.concatenate([pair.lead_eye, -pair.trail_eye], axis=1)
     errors = effects.shape[1]
-    mean, covariance = np.zeros(errors + 1), np.eye(errors + 1)
+    known_as = np.eye(errors + 3)  # the eye's errors, how far apart, and how either camera stretches
+    mean, covariance = np.zeros(errors + 3), known_as
     line = pair.lead - pair.trail
     if known.sum() >= LEAST_MOMENTS:
         for _ in range(STEPS):
-            here = line - np.einsum("iqn,q->in", effects, mean[:-1])
+            here = line - np.einsum("iqn,q->in", effects, mean[:errors])
             long = np.sqrt(np.sum(here**2, axis=0))
             unit = here / long
             slopes = np.einsum("in,iqn->nq", unit, effects)[known]
             # What the length would be with the eye's errors taken out is what people's is.
-            design = np.column_stack([slopes, np.full(len(slopes), apart_sd)])
+            along = stretched * (unit * line)[:2, known].T
+            design = np.column_stack([slopes, np.full(len(slopes), apart_sd), along])
             seen = (np.sum(unit * line, axis=0) - apart)[known]
             noise = np.sum((unit * pair.sd) ** 2, axis=0)[known]
-            covariance = np.linalg.inv(np.eye(errors + 1) + design.T @ (design / noise[:, None]))
+            covariance = np.linalg.inv(known_as + design.T @ (design / noise[:, None]))
             mean = covariance @ design.T @ (seen / noise)
-    left = np.linalg.cholesky(covariance[:-1, :-1])
+    left = np.linalg.cholesky(covariance[:errors, :errors])
     by_lead = np.concatenate([pair.lead_eye, np.zeros_like(pair.trail_eye)], axis=1)
     by_trail = np.concatenate([np.zeros_like(pair.lead_eye), pair.trail_eye], axis=1)
     return Kept(
-        pair.lead - np.einsum("iqn,q->in", by_lead, mean[:-1]),
-        pair.trail - np.einsum("iqn,q->in", by_trail, mean[:-1]),
+        pair.lead - np.einsum("iqn,q->in", by_lead, mean[:errors]),
+        pair.trail - np.einsum("iqn,q->in", by_trail, mean[:errors]),
         np.einsum("iqn,qr->irn", by_lead, left),
         np.einsum("iqn,qr->irn", by_trail, left),
     )

@@ -42,7 +42,7 @@ BALL_LIES = CHECKPOINTS.index("impact") - 1  # up to here the ball lies where it
 BALL_U_SD_M = 0.012  # how high: on the floor, or on a tee
 # What a line of sight grazes lies beside the outermost point unless it is square: radius of a pelvis's side.
 OUTLINES, OUTLINE_M = ("hip_edge", "seat"), 0.25
-UNSCALED = 0.1  # how far off lengths may be where no mat tells how long things are, a share
+STRETCHED = 0.1  # how far off either camera's lengths may be where no mat tells them, a share
 STANDING_U_M = 0.02  # a lead sole after address, while nobody says that it rises
 # Checkpoints at which a foot still stands where it stood, so that its sole's height is known.
 STANDS: dict[str, tuple[Checkpoint, ...]] = {
@@ -276,7 +276,7 @@ class Scene:
         kept[:2, :, 0] = shares_kept(names)
         kept = np.broadcast_to(kept, shape)
         # Part of what is unusual about a place is the player's build or stance, the same at all moments.
-        depth = fused.effects[:, :DEPTH]
+        depth = self._turned(fused.effects[:, :DEPTH])
         of_kept = kept.reshape(3, -1)
         always = depth[:, :2] * np.sqrt(of_kept[:2])
         effects = [depth * np.sqrt(1 - of_kept), always, fused.effects[:, DEPTH:]]
@@ -289,6 +289,21 @@ class Scene:
             seen |= np.isfinite(pixels[0])
         places = np.where(seen, fused.places.reshape(shape), np.nan)
         return Fused(places, np.concatenate(effects, axis=1).reshape(3, -1, *shape[1:]))
+
+    def _turned(self, depth: Array) -> Array:
+        """What an unsure depth does to places (3, DEPTH, n), by a camera that looks another way than thought.
+
+        A second order: neither error alone shows it.
+        """
+        depth = depth.copy()
+        sides: tuple[tuple[int, View], ...] = ((1, "face_on"), (0, "down_the_line"))
+        for axis, view in sides:
+            eye = self.eyes.get(view)
+            if eye is not None:
+                beside = eye.turned[:, None] * np.abs(depth[axis, axis])
+                beside[axis] = 0.0
+                depth[:, axis] = np.copysign(np.hypot(depth[:, axis], beside), depth[:, axis])
+        return depth
 
     @cached_property
     def _kept_apart(self) -> dict[str, tuple[Array, Array]]:
@@ -314,8 +329,7 @@ class Scene:
             # Each checkpoint tells once, also where other moments are asked for.
             telling = known & (np.arange(len(known)) >= len(known) - own)
             apart, differ = apart_m(part, self.tall, self._tall_sd, self.record.hip_width_m)
-            scaled = 0.0 if self.by_mat else UNSCALED * apart
-            kept = keep_apart(pair, telling, apart, float(np.hypot(differ, scaled)))
+            kept = keep_apart(pair, telling, apart, differ, 0.0 if self.by_mat else STRETCHED)
             for name, place, left in zip(
                 names, (kept.lead, kept.trail), (kept.lead_eye, kept.trail_eye), strict=True
             ):
