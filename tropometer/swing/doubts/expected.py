@@ -12,6 +12,7 @@ import numpy as np
 
 from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.doubts.body import CLUB, NAMES, Body, usual_body
+from tropometer.swing.doubts.shaft import HEAD, Shaft
 from tropometer.swing.eyesight import ANEW, missed_m
 from tropometer.swing.names import CHECKPOINTS, View
 from tropometer.swing.scene.eye import Eye
@@ -21,8 +22,8 @@ from tropometer.swing.usual import part_of, usual
 
 TALLNESS = 0.03  # a body's size beside its stature; more where nobody said that
 UNKNOWN_TALLNESS = 0.06
-# Of the way a mark goes within a frame's moment, the share that its speed is not known by; a club's least.
-ELSEWHERE, CLUB_ELSEWHERE = 0.2, 0.5
+# Of the way a mark goes within a frame's moment, how much it may lie elsewhere by; a club's, along it.
+ELSEWHERE, CLUB_ALONG = 0.2, 0.46
 ARC_M = 1.1  # radius of the way of what is fast: it leaves its tangent
 REACH = 4.0  # standard deviations from the usual place within which a mark is thought to be
 LAST_BALL = 0  # a ball is looked for at address
@@ -46,13 +47,17 @@ class Block(NamedTuple):
 
 
 class _Seen(NamedTuple):
-    """A view's clicks (n, 9): whether there, slopes (2, 3), missed (2,), shared errors (2, Q), variance."""
+    """A view's clicks (n, 9): whether there, slopes (2, 3), missed (2,), shared errors (2, Q).
+
+    Their own are a variance, and an error along the way that each goes (2,).
+    """
 
     there: Flags
     slopes: Array
     missed: Array
     shared: Array
     variance: Array
+    along: Array
 
 
 class Expected:
@@ -64,6 +69,9 @@ class Expected:
         self.tall = scene.tall
         self.mean = self.body.mean[self.rows] * self.tall
         self.places = self._about(np.moveaxis(scene.places, 0, -1))
+        self.shaft = Shaft.of(self.names, self.places) if len(scene.eyes) > 1 else None
+        if self.shaft is not None:
+            self.mean = self.mean + self.shaft.lengthened(self.mean, self._carries)
         self.speeds = np.moveaxis(usual(self.names, scene.through, self.tall)[1], 0, -1)
         self.bodily = self._bodily(self.body)
         self.views = list(scene.eyes)
@@ -71,6 +79,11 @@ class Expected:
         widths = [self.bodily.shape[-1], *[9 + 2 * count + len(CHECKPOINTS)] * views]
         self.starts = np.cumsum([0, *widths])
         self.seen = {view: self._seen(i, view, scene.eyes[view]) for i, view in enumerate(self.views)}
+
+    @property
+    def _carries(self) -> Array:
+        """How much of the rest of each of the body's marks each of the scene's marks has (n, m)."""
+        return np.asarray(self.body.carries[self.rows])
 
     def _about(self, places: Array) -> Array:
         """Where the marks are thought to be (n, 9, 3): what errors do is reckoned there, so not at a slip."""
@@ -84,6 +97,10 @@ class Expected:
         """What the errors of the whole body do to each mark's place (n, 9, 3, Q), metres."""
         count = len(self.names)
         ways = body.ways[self.rows] * self.tall
+        if self.shaft is not None:
+            ways = np.concatenate(
+                [ways + self.shaft.kept(ways, self._carries), self.shaft.unknown(self._carries)], axis=-1
+            )
         size = UNKNOWN_TALLNESS if self.scene.record.stature_m is None else TALLNESS
         turn = np.radians(self.scene.turn.sd_deg if self.scene.by_mat else 0.0)
         t, b, _ = np.moveaxis(self.places, -1, 0)
@@ -122,20 +139,21 @@ class Expected:
         columns = np.arange(shape[1])
         by_moment = np.einsum("ncij,ncj->nci", slopes, gone)
         shared[:, columns, :, first + 9 + 2 * shape[0] + columns] = np.moveaxis(by_moment, 1, 0)
-        return _Seen(there, slopes, missed, shared, self._variance(eye, clicked[..., 2], eye_px, gone))
+        of_club = np.array([part_of(name) in CLUB for name in self.names])
+        along = CLUB_ALONG * by_moment * of_club[:, None, None]
+        return _Seen(there, slopes, missed, shared, self._variance(eye, clicked[..., 2], eye_px, gone), along)
 
     def _variance(self, eye: Eye, sd_px: Array, eye_px: Array, gone: Array) -> Array:
         """Of a click by itself (n, 9), square pixels."""
         parts = [part_of(name) for name in self.names]
         way = np.linalg.norm(gone, axis=-1)
-        unknown = np.where(np.isin(parts, CLUB), CLUB_ELSEWHERE, ELSEWHERE)[:, None] * way
         grazed = np.isin(parts, OUTLINES)[:, None] * OUTLINE_M * eye.aside**2 / 2
-        own_m = np.square(unknown + way**2 / ARC_M) + np.square(grazed)
+        own_m = np.square(ELSEWHERE * way + way**2 / ARC_M) + np.square(grazed)
         return np.asarray(sd_px**2 + np.square(ANEW * eye_px)[:, None] + own_m * eye.px_per_m**2)
 
     def block(self, column: int) -> Block | None:
         """The clicks of a checkpoint."""
-        clicks, weights, missed, shared, variance = [], [], [], [], []
+        clicks, weights, missed, shared, variance, along = [], [], [], [], [], []
         for view, seen in self.seen.items():
             rows = np.flatnonzero(seen.there[:, column])
             clicks += [Click(view, int(row), column) for row in rows]
@@ -145,13 +163,16 @@ class Expected:
             missed.append(seen.missed[rows, column].ravel())
             shared.append(seen.shared[rows, column].reshape(2 * len(rows), self.starts[-1]))
             variance.append(np.repeat(seen.variance[rows, column], 2))
+            along.append(seen.along[rows, column])
         if not clicks:
             return None
         # A mark's rest is that of what it hangs on, and its own.
-        carries = self.body.carries[self.rows]
+        by_rest = np.einsum("kni,nm->kmi", np.concatenate(weights), self._carries)
         rest = self.body.rest[:, column] * self.tall
-        effect = np.einsum("kni,nm,mi->kmi", np.concatenate(weights), carries, rest).reshape(
-            sum(map(len, missed)), -1
-        )
-        own = effect @ effect.T + np.diag(np.concatenate(variance))
+        effect = (by_rest * rest).reshape(len(by_rest), -1)
+        if self.shaft is not None:
+            head = slice(3 * HEAD, 3 * HEAD + 3)
+            effect[:, head] = by_rest[:, HEAD] @ self.shaft.own(column, rest[HEAD])
+        by_way = np.kron(np.eye(len(clicks)), np.ones((2, 1))) * np.concatenate(along).reshape(-1, 1)
+        own = effect @ effect.T + by_way @ by_way.T + np.diag(np.concatenate(variance))
         return Block(clicks, np.concatenate(missed), own, np.concatenate(shared))
