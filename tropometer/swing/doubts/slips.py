@@ -20,10 +20,10 @@ from tropometer.swing.names import View, spoken
 from tropometer.swing.scene.scene import Scene
 from tropometer.swing.usual import part_of
 
-SLIPPED = 17.0  # gains from which a click is doubted: of 450 clean ones about one in a swing of forty
+SLIPPED = 18.0  # gains from which a click is doubted: of 450 clean ones about one in a swing of forty
 # Who moves unlike anybody is doubted from more on: a tenth of the clicks gains so much in a usual swing.
 TENTH, FROM_CLICKS = 2.9, 50
-CHANGED = 8.0
+CHANGED = 9.0
 SHARE = 0.3  # of what leaving one of its clicks out would gain, a change gains at least
 MOST = 40  # doubts of one swing; where there are more, something else than marks is wrong
 
