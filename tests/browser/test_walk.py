@@ -109,10 +109,10 @@ class WalkTests(BrowserCase):
         page.get_by_label("Name").fill("Ilse Marrin")
         page.get_by_label("Mail address").fill("ilse@skerrow.example")
         page.get_by_label("Plays").select_option("left")
-        page.get_by_label("Height, cm").fill("168")
+        page.get_by_label("Height, cm").fill("5′ 6½″")
         page.get_by_role("button", name="Add student").click()
         expect(page.get_by_role("heading", name="Ilse Marrin")).to_be_visible()
-        expect(page.get_by_text("left-handed · 168.0 cm")).to_be_visible()
+        expect(page.get_by_text("left-handed · 168.9 cm")).to_be_visible()
 
     def refuse_what_is_no_video(self, page: Page) -> None:
         notes = self.folder / "notes.mp4"

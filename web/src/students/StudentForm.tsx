@@ -2,11 +2,14 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { FormEvent } from "react";
 import { api, got, type Schemas } from "../api/client";
 import { meQuery, type Student, schoolsQuery } from "../api/queries";
+import { lengthOver, lengthText, lengthTrouble } from "../lengths";
 import { Field } from "../parts/Field";
 import { KeptNote } from "../parts/KeptNote";
 import { Trouble } from "../parts/Trouble";
 import { useKeptForm } from "../parts/useKeptForm";
-import { metres, shown, typed } from "../units";
+
+const SHORTEST_M = 0.8;
+const TALLEST_M = 2.5;
 
 /** Add a student, or change one. */
 export function StudentForm({ student, done }: { student?: Student; done: (saved?: Student) => void }) {
@@ -27,15 +30,17 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
   });
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
+    const field = event.currentTarget.elements.namedItem("stature") as HTMLInputElement;
+    check(field);
+    if (!field.reportValidity()) return;
     const form = new FormData(event.currentTarget);
-    const stature = String(form.get("stature"));
     const minor = form.has("minor");
     save.mutate({
       id: String(form.get("id")), // pressed twice, or the answer lost: it is one student
       name: String(form.get("name")).trim(),
       email: String(form.get("email")).trim(),
       hand: form.get("hand") as Student["hand"],
-      stature_m: stature ? metres(typed(stature), units) : null,
+      stature_m: tall(field),
       school: form.get("school") as Student["school"],
       history: String(form.get("history")).trim(),
       minor,
@@ -43,9 +48,13 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
       consent_on: (minor && String(form.get("consent_on"))) || null,
     });
   };
-  const stature = student?.stature_m
-    ? shown(student.stature_m, "m", units).toFixed(units === "cm" ? 0 : 1)
-    : "";
+  const stature = student?.stature_m ? lengthText(student.stature_m, units, "person") : "";
+  const tall = (field: HTMLInputElement) =>
+    lengthOver(field.value, student?.stature_m ?? null, units, "person");
+  const check = (field: HTMLInputElement) => {
+    const trouble = lengthTrouble(tall(field), SHORTEST_M, TALLEST_M, units, "person");
+    field.setCustomValidity(field.value === "" ? "" : trouble);
+  };
   if (!schools.data) return schools.error && <Trouble error={schools.error} />;
   return (
     <form key={kept.round} {...kept.form} onSubmit={submit} className="group">
@@ -67,9 +76,8 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
         <input
           className="input num w-full"
           name="stature"
-          inputMode="decimal"
-          pattern="[0-9]+([.,][0-9]+)?"
-          title="A number, such as 240 or 156,5"
+          placeholder={units === "cm" ? "172" : "5′ 9½″"}
+          onInput={(event) => check(event.currentTarget)}
           defaultValue={stature}
         />
       </Field>

@@ -4,10 +4,10 @@ import { useState } from "react";
 import { api, got } from "../api/client";
 import { meQuery, type Student, schoolsQuery, studentsQuery } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
+import { tallness } from "../lengths";
 import { Empty, Page } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
-import { number } from "../units";
 import { AskForSwing } from "./AskForSwing";
 import { StudentForm } from "./StudentForm";
 
@@ -34,7 +34,7 @@ export function Students() {
               <h2 className="font-semibold">{student.name}</h2>
               <p className="text-sm opacity-85">
                 {student.hand}-handed
-                {student.stature_m !== null && ` · ${number(student.stature_m, "m", units)} ${units}`} ·{" "}
+                {student.stature_m !== null && ` · ${tallness(student.stature_m, units)}`} ·{" "}
                 {schools.data?.find((school) => school.id === student.school)?.name}
               </p>
               <p className="text-sm opacity-85">{student.email || "no mail address"}</p>

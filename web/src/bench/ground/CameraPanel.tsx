@@ -1,13 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
-import type { FormEvent } from "react";
+import { useState } from "react";
 import { matSizesQuery } from "../../api/queries";
+import { LengthField } from "../../parts/LengthField";
 import { shown, type Units } from "../../units";
 import { type Hand, momentWords, READING_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
 import type { ClipMarks, Mat } from "../edits";
 import { FactsFields } from "./FactsFields";
-import { useLengthText } from "./useLengthText";
+import { LONGEST_M } from "./longest";
 
 const SIZES: [string, number, number][] = [
   ["1.5 × 1.5 m", 1.5, 1.5],
@@ -19,6 +20,8 @@ const SIZES: [string, number, number][] = [
   ["2 sticks, 48 in, a metre apart", 1.219, 1.0],
 ];
 
+const SIDES = ["along_m", "across_m"] as const;
+type Size = Partial<Record<(typeof SIDES)[number], number>>;
 type View = SideState["clip"]["view"];
 type Camera = NonNullable<ClipMarks["camera"]>;
 
@@ -27,23 +30,22 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
   const { side, state, mat, units } = props;
   const { on } = state;
   const edit = useBench((bench) => bench.edit);
-  const along = useLengthText(mat.along_m, units);
-  const across = useLengthText(mat.across_m, units);
+  const [half, setHalf] = useState<Size>({}); // one side is said, the other is still to be typed
   const unsaid = mat.along_m == null || mat.across_m == null;
   const size = (along_m: number, across_m: number) =>
     edit(side, { kind: "mat", value: { ...mat, along_m, across_m } });
-  const keep = (event?: FormEvent) => {
-    event?.preventDefault();
-    if (along.text === "" || across.text === "") return; // the other is still to be typed
-    const [a, b] = [along.read(), across.read()];
-    if (a === null || b === null) {
-      along.write();
-      across.write();
-    } else if (a !== mat.along_m || b !== mat.across_m) size(a, b);
+  const keep = (said: Size) => {
+    const [a, b] = SIDES.map((name) => said[name] ?? half[name] ?? mat[name]);
+    if (a != null && b != null) size(a, b);
+    else setHalf({ ...half, ...said });
   };
   const known = SIZES.findIndex(([, a, b]) => a === mat.along_m && b === mat.across_m);
   return (
-    <form className="plate grid gap-1.5 p-2 text-sm" aria-label={`Mat and camera, ${side}`} onSubmit={keep}>
+    <form
+      className="plate grid gap-1.5 p-2 text-sm"
+      aria-label={`Mat and camera, ${side}`}
+      onSubmit={(event) => event.preventDefault()}
+    >
       <h2 className="font-semibold">Mat and camera</h2>
       {unsaid && <SizeAsked clipId={state.clip.id} units={units} take={size} />}
       <select
@@ -63,32 +65,18 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
         ))}
       </select>
       <div className="flex items-center gap-2 text-xs">
-        <label className="flex items-center gap-1">
-          along
-          <input
-            className="input input-xs num w-16"
-            inputMode="decimal"
-            value={along.text}
-            onChange={(event) => along.setText(event.target.value)}
-            onBlur={() => keep()}
+        {SIDES.map((name) => (
+          <LengthField
+            key={name}
+            label={name === "along_m" ? "along" : "across"}
+            value={mat[name] ?? half[name] ?? null}
+            units={units}
+            {...LONGEST_M}
+            keep={(length_m) => length_m !== null && keep({ [name]: length_m })}
           />
-        </label>
-        <label className="flex items-center gap-1">
-          across
-          <input
-            className="input input-xs num w-16"
-            inputMode="decimal"
-            value={across.text}
-            onChange={(event) => across.setText(event.target.value)}
-            onBlur={() => keep()}
-          />
-        </label>
-        {units}
-        <button type="submit" className="sr-only">
-          Keep
-        </button>
+        ))}
       </div>
-      <FactsFields side={side} state={state} />
+      <FactsFields side={side} state={state} units={units} />
       {on.camera_trouble && <p role="alert">{on.camera_trouble}</p>}
       {on.camera && !unsaid && (
         <Audit camera={on.camera} mat={mat} view={state.clip.view} hand={state.swing.hand} />

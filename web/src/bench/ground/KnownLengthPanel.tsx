@@ -1,10 +1,10 @@
-import type { FormEvent } from "react";
+import { LengthField } from "../../parts/LengthField";
 import type { Units } from "../../units";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
 import type { Calibration } from "../edits";
 import { FactsFields } from "./FactsFields";
-import { useLengthText } from "./useLengthText";
+import { LONGEST_M } from "./longest";
 
 const PLACES: [Calibration["place"], string][] = [
   ["toe_line", "along the toes"],
@@ -16,35 +16,21 @@ const PLACES: [Calibration["place"], string][] = [
 export function KnownLengthPanel(props: { side: Side; state: SideState; known: Calibration; units: Units }) {
   const { side, state, known, units } = props;
   const edit = useBench((bench) => bench.edit);
-  const length = useLengthText(known.length_m, units);
   const change = (value: Partial<Calibration>) =>
     edit(side, { kind: "calibration", value: { ...known, ...value } });
-  const keepLength = () => {
-    const length_m = length.read();
-    if (length_m === null) length.write();
-    else if (length_m !== known.length_m) change({ length_m });
-  };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    keepLength();
-  };
   return (
     <form
-      onSubmit={submit}
+      onSubmit={(event) => event.preventDefault()}
       className="plate flex flex-wrap items-center gap-x-2 gap-y-1 p-1.5 text-xs whitespace-nowrap"
       aria-label={`Known length, ${side}`}
     >
-      <label className="flex items-center gap-1">
-        Known length
-        <input
-          className="input input-xs num w-16"
-          inputMode="decimal"
-          value={length.text}
-          onChange={(event) => length.setText(event.target.value)}
-          onBlur={keepLength}
-        />
-        {units}
-      </label>
+      <LengthField
+        label="Known length"
+        value={known.length_m}
+        units={units}
+        {...LONGEST_M}
+        keep={(length_m) => length_m !== null && change({ length_m })}
+      />
       <label className="flex items-center gap-1">
         <span className="sr-only">lies</span>
         <select
@@ -60,10 +46,7 @@ export function KnownLengthPanel(props: { side: Side; state: SideState; known: C
           ))}
         </select>
       </label>
-      <FactsFields side={side} state={state} />
-      <button type="submit" className="sr-only">
-        Keep
-      </button>
+      <FactsFields side={side} state={state} units={units} />
     </form>
   );
 }
