@@ -100,8 +100,10 @@ class WalkTests(BrowserCase):
         page.get_by_role("button", name="Sign in").click()
         expect(page.get_by_role("alert")).to_contain_text("not correct")
         page.get_by_label("Password").fill(PASSWORD)
+        expect(page).to_have_title("Sign in – Tropometer")
         page.get_by_role("button", name="Sign in").click()
         expect(page.get_by_role("heading", name="Inbox")).to_be_visible()
+        expect(page).to_have_title("Inbox – Tropometer")
 
     def add_student(self, page: Page) -> None:
         page.get_by_role("link", name="Students").click()

@@ -1,8 +1,10 @@
 import type { ReactNode } from "react";
+import { usePageTitle } from "../parts/usePageTitle";
 import { Wordmark } from "../parts/Wordmark";
 
 /** The plate before the door: pages that are seen before one is signed in. */
 export function DoorPlate({ title, children }: { title: string; children: ReactNode }) {
+  usePageTitle(title);
   return (
     <main className="grid min-h-full place-items-center p-4">
       <div className="plate w-full max-w-sm p-6">

@@ -16,6 +16,8 @@ import { onTaken, outbox, useOutbox } from "../outbox";
 import { KeepInMind } from "../parts/KeepInMind";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
+import { usePageTitle } from "../parts/usePageTitle";
+import { day } from "../parts/when";
 import type { Units } from "../units";
 import { BenchContext, useBench } from "./benchContext";
 import { KNOWN_LENGTH, MAT, OTHER, type Side as SideName } from "./benchState";
@@ -155,7 +157,7 @@ function OpenBench({ id }: { id: string }) {
                   <optgroup label={`${student?.name}, earlier`}>
                     {earlierSwings.map((each) => (
                       <option key={each.id} value={each.id}>
-                        {new Date(each.received_at).toLocaleDateString(undefined, DAY)}, {each.club}
+                        {day(each.received_at)}, {each.club}
                       </option>
                     ))}
                   </optgroup>
@@ -168,8 +170,6 @@ function OpenBench({ id }: { id: string }) {
     </BenchContext>
   );
 }
-
-const DAY: Intl.DateTimeFormatOptions = { day: "numeric", month: "short", year: "numeric" };
 
 /** The reference that fits a student best: first by the teaching model, then by the hand. */
 function bestFit(shelf: Reference[], school: string, hand?: string): Reference | undefined {
@@ -190,6 +190,7 @@ function Workbench({ bench, choice }: { bench: BenchOf; choice: React.ReactNode 
   const playing = useBench((state) => state.playing);
   usePlay(bench, playing);
   const solo = useBench((state) => state.solo);
+  usePageTitle(swing ? [swing.title, swing.club].filter(Boolean).join(", ") : "");
   if (!swing) return null;
   const school = schools.data?.find((each) => each.id === student?.school)?.name;
   return (

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { day } from "../parts/when";
 import { fromImpact, number, unitSign } from "../units";
 import { forHand, forStudent, gaugeForStudent, momentWords } from "../words";
 import { DrawnFrame } from "./DrawnFrame";
@@ -13,8 +14,7 @@ export function SheetView({ sheet, still }: { sheet: LessonSheet; still: (frame:
       <header>
         <p className="text-sm">
           For {sheet.student} from {sheet.instructor}
-          {sheet.sent_at &&
-            `, ${new Date(sheet.sent_at).toLocaleDateString("en", { day: "numeric", month: "long" })}`}
+          {sheet.sent_at && `, ${day(sheet.sent_at)}`}
         </p>
         <h1 className="text-2xl font-bold">{sheet.title}</h1>
         <div className="tape-edge mt-1 mb-4 text-brass-ink" aria-hidden />

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { ApiError, api, got } from "../api/client";
+import { usePageTitle } from "../parts/usePageTitle";
 import { ConnectionNote } from "../shell/ConnectionNote";
 import { SheetView } from "./SheetView";
 
@@ -12,6 +13,7 @@ export function StudentPage() {
     queryFn: () => got(api.GET("/api/sheets/{token}", { params: { path: { token } } })),
     staleTime: Number.POSITIVE_INFINITY,
   });
+  usePageTitle(sheet.data?.title ?? "Your lesson");
   if (sheet.error && !sheet.data)
     return (
       <main className="mx-auto max-w-md p-6">

@@ -48,7 +48,7 @@ export function LengthField(props: Props) {
       <label className="flex items-center gap-1" title={props.title}>
         {props.label}
         <input
-          className={`input input-xs num ${scale === "large" ? "w-14" : "w-16"}`}
+          className={`input input-xs num ${scale === "large" ? "w-18" : "w-16"}`}
           placeholder={props.usual}
           value={text}
           aria-invalid={trouble !== ""}
@@ -62,7 +62,7 @@ export function LengthField(props: Props) {
             done();
           }}
         />
-        {lengthUnit(scale, units)}
+        {text.includes("′") ? "" : lengthUnit(scale, units)}
       </label>
       {trouble && (
         <span id={why} role="alert" className="basis-full whitespace-normal">

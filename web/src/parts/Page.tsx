@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { usePageTitle } from "./usePageTitle";
 
 /** A screen's heading over its tape edge, with the screen's own actions. */
 export function Page({
@@ -10,6 +11,7 @@ export function Page({
   actions?: ReactNode;
   children: ReactNode;
 }) {
+  usePageTitle(title);
   return (
     <div className="mx-auto max-w-5xl px-4 py-5">
       <div className="flex items-end justify-between gap-4">

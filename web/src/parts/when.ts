@@ -10,5 +10,10 @@ export function when(iso: string, now = Date.now()): string {
     if (hours < 1) return relative.format(-Math.max(0, Math.round(age / 60_000)), "minute");
     return relative.format(-hours, "hour");
   }
-  return then.toLocaleDateString("en", { day: "numeric", month: "short", year: "numeric" });
+  return day(iso);
+}
+
+/** A day as the user's own locale writes it, the month in letters: no two orders of day and month to mistake. */
+export function day(iso: string): string {
+  return new Date(iso).toLocaleDateString(undefined, { day: "numeric", month: "short", year: "numeric" });
 }

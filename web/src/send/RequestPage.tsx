@@ -4,6 +4,7 @@ import { useParams } from "react-router";
 import { ApiError, api, got, type Schemas } from "../api/client";
 import { KeptNote } from "../parts/KeptNote";
 import { useKeptForm } from "../parts/useKeptForm";
+import { usePageTitle } from "../parts/usePageTitle";
 import { Wordmark } from "../parts/Wordmark";
 import { ConnectionNote } from "../shell/ConnectionNote";
 import { ClipPicker } from "./ClipPicker";
@@ -22,6 +23,7 @@ export function RequestPage() {
     queryFn: () => got(api.GET("/api/sent/{token}", { params: { path: { token } } })),
     staleTime: Number.POSITIVE_INFINITY,
   });
+  usePageTitle("Send your swing");
   const gone = asked.error instanceof ApiError && asked.error.status === 404;
   return (
     <div className="min-h-screen bg-base-200">

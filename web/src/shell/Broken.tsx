@@ -1,10 +1,12 @@
 import { useRouteError } from "react-router";
 import { useConnection } from "../api/connection";
+import { usePageTitle } from "../parts/usePageTitle";
 
 /** A screen that broke says so, and what is safe. */
 export function Broken() {
   const error = useRouteError();
   const lost = useConnection((connection) => connection.lost);
+  usePageTitle(lost ? "No connection" : "This screen broke");
   if (lost)
     return (
       <main className="mx-auto max-w-lg p-8">

@@ -1,6 +1,8 @@
 import { Link } from "react-router";
+import { usePageTitle } from "../parts/usePageTitle";
 
 export function NotHere() {
+  usePageTitle("Nothing is kept at this address");
   return (
     <div className="mx-auto max-w-lg p-8">
       <h1 className="text-2xl font-semibold">Nothing is kept at this address</h1>

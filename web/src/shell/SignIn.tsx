@@ -4,9 +4,11 @@ import { Link, useNavigate, useSearchParams } from "react-router";
 import { signIn } from "../api/session";
 import { Field } from "../parts/Field";
 import { Trouble } from "../parts/Trouble";
+import { usePageTitle } from "../parts/usePageTitle";
 import { Wordmark } from "../parts/Wordmark";
 
 export function SignIn() {
+  usePageTitle("Sign in");
   const [params] = useSearchParams();
   const go = useNavigate();
   const queries = useQueryClient();

@@ -8,7 +8,7 @@ import { KeptNote } from "../parts/KeptNote";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
 import { useKeptForm } from "../parts/useKeptForm";
-import { when } from "../parts/when";
+import { day, when } from "../parts/when";
 
 /** A private link by which a student sends swings, made, copied and taken back. */
 export function AskForSwing({ student }: { student: Student }) {
@@ -53,7 +53,7 @@ function Link({ student }: { student: Student }) {
         <>
           <p className="text-sm">
             Whoever has this link can send clips for {student.name}, and see nothing of your practice. Made{" "}
-            {when(request.made_at)}; it runs out on {new Date(request.expires_at).toLocaleDateString()}.
+            {when(request.made_at)}; it runs out on {day(request.expires_at)}.
           </p>
           <p className="num my-3 text-sm break-all" data-testid="request-link">
             {request.link}

@@ -2,6 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got } from "../../api/client";
 import { sameSetupQuery } from "../../api/queries";
+import { day } from "../../parts/when";
 import { useBench } from "../benchContext";
 import { MAT, type Side, type SideState } from "../benchState";
 
@@ -40,7 +41,7 @@ export function CarryOver({ side, state }: { side: Side; state: SideState }) {
           <option value="">choose a clip: its mat is carried over</option>
           {others.data.map((other) => (
             <option key={other.clip_id} value={other.clip_id}>
-              {other.title}, {new Date(other.added_at).toLocaleDateString()}
+              {other.title}, {day(other.added_at)}
             </option>
           ))}
         </select>

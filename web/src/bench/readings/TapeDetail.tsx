@@ -1,3 +1,4 @@
+import { day } from "../../parts/when";
 import { type Units, withError } from "../../units";
 import { SIGNED } from "../../words";
 import type { Reading } from "../benchState";
@@ -68,7 +69,7 @@ export function TapeDetail({ reading, past, units }: Props) {
           <dl className="grid grid-cols-[1fr_auto] gap-x-2">
             {past.map(({ on, value, u95 }) => (
               <div key={on} className="contents">
-                <dt>{new Date(on).toLocaleDateString(undefined, { day: "numeric", month: "short" })}</dt>
+                <dt>{day(on)}</dt>
                 <dd className="num text-right">
                   {withError(value, u95, reading.unit, units, SIGNED.has(reading.reading))}
                 </dd>
