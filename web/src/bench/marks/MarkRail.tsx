@@ -18,6 +18,7 @@ export function MarkRail({ side, state }: { side: Side; state: SideState }) {
   const set = useBench((bench) => bench.set);
   const folded = useBench((bench) => bench.whole !== null && bench.tool === null);
   const plan = { wanted, groups };
+  const here = (of: Group) => marksOf(state, plan, of).filter((mark) => belongs(state, mark));
   if (folded) return <PegStrip side={side} state={state} />;
   return (
     <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-1" data-rail={side}>
@@ -33,8 +34,8 @@ export function MarkRail({ side, state }: { side: Side; state: SideState }) {
               key={each}
               group={each}
               shown={each === group}
-              placed={marksOf(state, plan, each).filter(({ name }) => markAt(state, name)).length}
-              all={marksOf(state, plan, each).filter((mark) => belongs(state, mark)).length}
+              placed={here(each).filter(({ name }) => markAt(state, name)).length}
+              all={here(each).length}
               show={() => set({ active: side, group: each })}
             />
           ))}
