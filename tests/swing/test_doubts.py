@@ -105,6 +105,23 @@ class DoubtTests(TestCase):
             slipped = next(clip for clip in clips if clip.marks["lead_knee"] == slipped_knee(clip))
             self.assertEqual((found.clip, found.name), (slipped.id, "lead_knee"))
 
+    def test_a_club_head_off_the_end_of_its_shaft_is_named(self) -> None:
+        """Half of them are without a shaft that keeps its length."""
+        named = 0
+        for trial in trials("both, mat", 10, seed=5):
+            (clip,) = (clip for clip in trial.record.clips if clip.view == "face_on")
+            for at in ("arm_back", "top"):
+                frame = clip.checkpoints[at]
+                grip, head = (clip.marks[name][frame] for name in ("grip", "club_head"))
+                along = np.array([head.x - grip.x, head.y - grip.y])
+                x, y = along / np.hypot(*along) * 40 * min(clip.width, clip.height) / 720
+                heads = {**clip.marks["club_head"], frame: replace(head, x=head.x + x, y=head.y + y)}
+                off = replace(clip, marks={**clip.marks, "club_head": heads})
+                clips = tuple(off if each is clip else each for each in trial.record.clips)
+                found = doubts(replace(trial.record, clips=clips))
+                named += any((each.name, each.frame) == ("club_head", frame) for each in found)
+        self.assertGreaterEqual(named, 13)
+
     def test_a_followed_mark_s_neighbours_are_one_doubt(self) -> None:
         clip = legs(FACE)
         astray = {frame: Mark(300.0, 300.0, 1.5, "tracked") for frame in range(20, 28)}
