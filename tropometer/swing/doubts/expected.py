@@ -29,6 +29,9 @@ REACH = 4.0  # standard deviations from the usual place within which a mark is t
 LAST_BALL = 0  # a ball is looked for at address
 
 
+BOTH: tuple[View, View] = ("face_on", "down_the_line")
+
+
 class Click(NamedTuple):
     """A mark of a view at a checkpoint: its row among the scene's names, and the checkpoint's column."""
 
@@ -69,7 +72,7 @@ class Expected:
         self.tall = scene.tall
         self.mean = self.body.mean[self.rows] * self.tall
         self.places = self._about(np.moveaxis(scene.places, 0, -1))
-        self.shaft = Shaft.of(self.names, self.places) if len(scene.eyes) > 1 else None
+        self.shaft = Shaft.of(self.names, self.places, self._shaft_shown)
         if self.shaft is not None:
             self.mean = self.mean + self.shaft.lengthened(self.mean, self._carries)
         self.speeds = np.moveaxis(usual(self.names, scene.through, self.tall)[1], 0, -1)
@@ -79,6 +82,12 @@ class Expected:
         widths = [self.bodily.shape[-1], *[9 + 2 * count + len(CHECKPOINTS)] * views]
         self.starts = np.cumsum([0, *widths])
         self.seen = {view: self._seen(i, view, scene.eyes[view]) for i, view in enumerate(self.views)}
+
+    @property
+    def _shaft_shown(self) -> Flags:
+        """At which checkpoints both views have both ends of the shaft (9,)."""
+        ends = [self.scene.has(view, name) for view in BOTH for name in ("grip", "club_head")]
+        return np.asarray(np.all(ends, axis=0))
 
     @property
     def _carries(self) -> Array:

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from tropometer.swing.arrays import Array
+from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.doubts.body import NAMES
 
 HEAD = NAMES.index("club_head")
@@ -20,7 +20,10 @@ ALONG_M = 0.012  # how far from there a head is taken to be, besides what an eye
 
 @dataclass(frozen=True, eq=False)
 class Shaft:
-    """Rows of grip and head among a scene's marks, the shaft's way at each checkpoint (9, 3), its length."""
+    """Rows of grip and head among a scene's marks, the shaft's way at each checkpoint (9, 3), its length.
+
+    No way (0, 0, 0) where not both views show it: nothing is said of the shaft there.
+    """
 
     grip: int
     head: int
@@ -28,14 +31,15 @@ class Shaft:
     long_m: float
 
     @classmethod
-    def of(cls, names: tuple[str, ...], places: Array) -> Shaft | None:
-        """The shaft of marks that lie at places (n, 9, 3); None where grip or head is not marked."""
-        if not {"grip", "club_head"} <= set(names):
+    def of(cls, names: tuple[str, ...], places: Array, shown: Flags) -> Shaft | None:
+        """The shaft of marks that lie at places (n, 9, 3), shown from both sides at some checkpoints (9,)."""
+        if not shown.any():
             return None
         grip, head = names.index("grip"), names.index("club_head")
         whole = places[head] - places[grip]
         long = np.linalg.norm(whole, axis=-1)
-        return cls(grip, head, whole / np.maximum(long, 1e-6)[:, None], float(np.median(long)))
+        way = np.where(shown[:, None], whole / np.maximum(long, 1e-6)[:, None], 0.0)
+        return cls(grip, head, way, float(np.median(long[shown])))
 
     def lengthened(self, mean: Array, carries: Array) -> Array:
         """What to add to places (n, 9, 3) to put the head, and what goes with it, at the shaft's length."""

@@ -315,7 +315,9 @@ function ActiveMat({ units }: { units: Units }) {
   const drawing = useBench((bench) => bench.tool === MAT);
   const mat = state?.on.mat;
   if (state && drawing && !mat) return <CarryOver key={state.clip.id} side={active} state={state} />;
-  return mat && inHand ? <CameraPanel side={active} state={state} mat={mat} units={units} /> : null;
+  return mat && inHand ? (
+    <CameraPanel key={state.clip.id} side={active} state={state} mat={mat} units={units} />
+  ) : null;
 }
 
 /** The round of the stage that is worked on. */
