@@ -165,7 +165,7 @@ class StageDriver:
 def mark_all(driver: StageDriver, name: str) -> None:
     """Peg and mark a demo clip by hand, on its true places, as the trade's round goes."""
     known = truth(name)
-    keys = {"address": "a", "top": "t", "impact": "i"}
+    keys = {"address": "Shift+A", "top": "Shift+T", "impact": "Shift+I"}
     pegs = {at: known["checkpoints"][at] for at in keys}
     for at, frame in pegs.items():
         driver.go_to(frame)

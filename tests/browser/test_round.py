@@ -193,7 +193,7 @@ class RoundTests(BrowserCase):
     def test_what_was_done_can_be_taken_back_after_a_reload(self) -> None:
         driver = self.open_bench()
         page = self.page
-        page.keyboard.press("a")
+        page.keyboard.press("Shift+A")
         page.keyboard.press("2")
         driver.click(660, 350)
         page.keyboard.press("Escape")

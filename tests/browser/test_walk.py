@@ -156,6 +156,7 @@ class WalkTests(BrowserCase):
         student = StageDriver(page)
         student.wait_drawn()
         mark_all(student, ILSE)
+        page.keyboard.press("r")
         tape = page.get_by_test_id("tape-pelvis_sway-top")
         read = r"Pelvis sway top: −\d\.\d ± \d\.\d cm, away from target\. Inside the band"
         expect(tape).to_contain_text(re.compile(read))
@@ -185,7 +186,8 @@ class WalkTests(BrowserCase):
         student.wait_drawn()
         # By time, or once a worker has looked at this view too, by its proposed pegs.
         self.assertAlmostEqual(student.frame(), top, delta=NEAR_FRAMES)
-        page.keyboard.press("t")
+        page.keyboard.press("m")
+        page.keyboard.press("Shift+T")
         expect(student.stage).to_contain_text("Top")
         page.keyboard.press("v")
         expect(student.stage).to_contain_text("Face-on · left-handed")
@@ -203,18 +205,24 @@ class WalkTests(BrowserCase):
             student.go_to(truth(ILSE)["checkpoints"][at])
             reference.wait_drawn(truth(MODEL)["checkpoints"][at])
         tape = page.get_by_test_id("tape-pelvis_sway-top")
+        page.keyboard.press("r")
         before = tape.text_content() or ""
+        page.keyboard.press("m")
         place = truth(ILSE)["pixels"]["lead_hip"][student.frame()]
         student.drag(tuple(place), (place[0] + 40, place[1]))
+        page.keyboard.press("r")
         expect(tape).not_to_have_text(before)
         page.keyboard.press("Control+z")
         expect(tape).to_have_text(before)
+        page.keyboard.press("m")
         student.click(*place)
         page.keyboard.press("ArrowRight")  # a tenth of a screen pixel: too little to be seen in the value
         page.keyboard.press("Control+z")
         page.keyboard.press("Escape")
         expect(page.get_by_role("status").filter(has_text="Saved")).to_be_visible()
-        page.reload()
+        page.keyboard.press("r")
+        expect(page).to_have_url(re.compile("station=read"))
+        page.reload()  # the address leads back to the tapes
         expect(tape).to_have_text(before)
         student.wait_drawn()
         student.go_to(truth(ILSE)["checkpoints"]["top"])
@@ -231,10 +239,12 @@ class WalkTests(BrowserCase):
         expect(
             page.get_by_text(f"Frame {truth(ILSE)['checkpoints']['top']} is in the lesson (1).")
         ).to_be_visible()
-        page.get_by_role("button", name="Lesson desk").click()
+        page.keyboard.press("t")
         page.get_by_label("Opening words").fill("Good posture. One thing for two weeks.")
         page.get_by_label("Words under Ilse Marrin, top").fill("Keep this room.")
         page.get_by_label("Drill").select_option("arms_folded_shift")
+        expect(page.get_by_role("status").filter(has_text="Saved")).to_be_visible()
+        page.get_by_role("link", name="See it as the student will").click()
         preview = page.get_by_role("complementary", name="Preview of the lesson sheet")
         expect(preview).to_contain_text("Keep this room.")
         expect(preview).to_contain_text("Let the right (front) foot turn out")

@@ -32,7 +32,8 @@ class WholeTests(BrowserCase):
     def test_curves_and_relay_on_the_rule(self) -> None:
         page = self.page
         pegs = truth(TOBIN)["checkpoints"]
-        page.keyboard.press("/")
+        page.keyboard.press("r")
+        page.keyboard.press("1")
         whole = page.get_by_role("region", name="The whole swing")
         curves = whole.get_by_test_id("curves")
         readout = curves.get_by_role("status")
@@ -56,7 +57,7 @@ class WholeTests(BrowserCase):
         top.click()
         expect(whole.get_by_label("Curve of")).to_have_value("pelvis_sway")
         check_axe(self, page, "curves")
-        page.keyboard.press("/")
+        page.keyboard.press("2")
         relay = whole.get_by_test_id("relay")
         lanes = relay.get_by_role("button", name="student:")
         expect(lanes).to_have_count(6)
@@ -65,11 +66,13 @@ class WholeTests(BrowserCase):
         start = int(np.abs(np.array(true["frames"]) - true["starts"]["lead_knee"]).argmin())
         expect(page.get_by_test_id("student-frame")).to_have_text(str(start))
         check_axe(self, page, "relay")
-        page.keyboard.press("/")
-        expect(whole).to_have_count(0)
+        page.keyboard.press("d")
+        expect(relay).to_have_count(0)
 
     def test_a_pressure_mat_s_file_is_added_taken_away_and_brought_back(self) -> None:
         page = self.page
+        page.keyboard.press("r")
+        page.keyboard.press("4")
         mat = page.get_by_role("region", name="Pressure mat")
         share = page.get_by_test_id("tape-pressure_lead_share-top")
         page.get_by_role("combobox", name="Readings").select_option("All")
@@ -99,7 +102,8 @@ class WholeTests(BrowserCase):
 
     def test_the_floor_plate_and_a_still(self) -> None:
         page = self.page
-        page.keyboard.press("'")
+        page.keyboard.press("r")
+        page.keyboard.press("3")
         plate = page.get_by_role("region", name="Floor plate")
         expect(plate.get_by_role("img")).to_be_visible()
         expect(plate).to_contain_text("Lead flare")

@@ -17,6 +17,19 @@ export const CHECKPOINT_WORDS: Record<Checkpoint, string> = {
   finish: "Finish",
 };
 
+/** The nine checkpoints in the order of the swing, with a short name for a narrow place. */
+export const CHECKPOINTS: [Checkpoint, string][] = [
+  ["address", "Address"],
+  ["shaft_back", "Shaft back"],
+  ["arm_back", "Arm back"],
+  ["top", "Top"],
+  ["arm_down", "Arm down"],
+  ["shaft_down", "Shaft down"],
+  ["impact", "Impact"],
+  ["shaft_through", "Through"],
+  ["finish", "Finish"],
+];
+
 /** What has a time of its own beside the checkpoints, in the order a swing has them. */
 export const EVENT_WORDS: Record<SwingEvent, string> = {
   first_move: "First move",

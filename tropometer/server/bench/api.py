@@ -102,6 +102,7 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
         "part": found.part,
         "parts": found.parts,
         "before": services.swings_before(found),
+        "lesson": found.lesson.pk if hasattr(found, "lesson") else None,
         "clips": [
             _bench_clip(clip)
             for clip in found.clips.select_related("proposals").defer(

@@ -183,5 +183,6 @@ class BenchSwing(Schema):
     part: int
     parts: int
     before: list[SwingBefore]
+    lesson: UUID | None
     clips: list[BenchClip]
     measured: Measured

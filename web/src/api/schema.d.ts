@@ -1501,6 +1501,8 @@ export interface components {
             parts: number;
             /** Before */
             before: components["schemas"]["SwingBefore"][];
+            /** Lesson */
+            lesson: string | null;
             /** Clips */
             clips: components["schemas"]["BenchClip"][];
             measured: components["schemas"]["Measured"];

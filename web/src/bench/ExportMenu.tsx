@@ -1,8 +1,7 @@
-import { Download } from "lucide-react";
 import { useState } from "react";
 import type { Units } from "../units";
 import { useBenchStore } from "./benchContext";
-import { OTHER } from "./benchState";
+import { OTHER, onOf } from "./benchState";
 import type { Bench } from "./benchStore";
 import { Menu } from "./Menu";
 import { stillPng, stillSvg } from "./StillPicture";
@@ -26,7 +25,7 @@ export function ExportMenu({ swingId, units }: { swingId: string; units: Units }
     takeStill(bench, ending, units).catch((error: Error) => setSaid(error.message));
   };
   return (
-    <Menu label="Export" title="Export the swing" below icon={<Download size={16} aria-hidden />}>
+    <Menu command="export" words="Export" below>
       <ul className="grid w-72 gap-0.5 text-sm">
         {FILES.map(([path, ending, words]) => (
           <li key={path}>
@@ -62,7 +61,7 @@ async function takeStill(bench: Bench, ending: "png" | "svg", units: Units): Pro
   const side = sides[active] ? active : OTHER[active];
   const state = sides[side];
   if (!state) return;
-  const looked = state.on.gauges.filter((gauge) =>
+  const looked = onOf(state).gauges.filter((gauge) =>
     gauge.shapes.some((shape) => shape.reading === focus?.reading),
   );
   const shown = [...pinned, ...looked.map((gauge) => gauge.id)];

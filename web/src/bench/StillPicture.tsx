@@ -3,7 +3,7 @@ import { createRoot } from "react-dom/client";
 import { stillOf } from "../api/queries";
 import { fromImpact, type Units } from "../units";
 import { isBody, VIEW_WORDS } from "../words";
-import { type Side, type SideState, timelineOf } from "./benchState";
+import { onOf, type Side, type SideState, timelineOf } from "./benchState";
 import { INK, whose } from "./ink";
 import { GaugeLayer } from "./readings/GaugeLayer";
 import { timeFromImpact } from "./rule/pegLink";
@@ -24,7 +24,8 @@ interface Props {
 
 /** A stage's frame with its gauges, and beneath whose it is, which frame and when. */
 function StillPicture({ side, state, shown, units, picture }: Props) {
-  const { clip, frame, on } = state;
+  const { clip, frame } = state;
+  const on = onOf(state);
   const scale = HEIGHT / clip.height;
   const width = Math.round(clip.width * scale);
   const place = (point: Point) => {

@@ -3,6 +3,7 @@ import type { ClipMarks, Edit } from "./edits";
 import type { Group, Wanted } from "./marks/round";
 import type { Pegs, Timeline } from "./rule/pegLink";
 import type { Look } from "./stage/stageView";
+import type { Station } from "./stations/stations";
 
 export type Side = "student" | "reference";
 export type BenchSwing = Schemas["BenchSwing"];
@@ -20,8 +21,7 @@ export type Tool = string | "known_length" | null;
 export interface SideState {
   swing: BenchSwing;
   clip: BenchClip;
-  on: ClipMarks;
-  views: Record<string, ClipMarks>; // what is on all the swing's clips; of the one shown, `on` is newer
+  views: Record<string, ClipMarks>; // what is on each of the swing's clips
   readings: Reading[];
   next: Schemas["NextOut"][];
   floor: Schemas["FloorOut"];
@@ -63,11 +63,15 @@ export type Settable =
   | "handTest"
   | "pinned"
   | "focus"
-  | "whole"
+  | "drawer"
   | "curve"
-  | "plate";
+  | "uncovered";
+
+/** What the drawer under the stages shows. */
+export type DrawerPart = "curves" | "relay" | "floor" | "pressure";
 
 export interface BenchState {
+  station: Station;
   sides: Partial<Record<Side, SideState>>;
   active: Side;
   linked: boolean;
@@ -90,23 +94,28 @@ export interface BenchState {
   kept: string[]; // doubts that were looked at and kept
   pinned: string[]; // gauges that stay on the stages
   focus: { reading: string; at: string } | null; // the reading that is looked into: its gauge is shown too
-  whole: "curves" | "relay" | null; // what of the swing as a whole lies over the rule
+  drawer: DrawerPart | null; // what of the swing as a whole lies open over the rule
   curve: string; // the reading whose curve is shown while none is looked into
-  plate: boolean; // the floor plate is out
+  uncovered: boolean; // for as long as its key is held, the marks are seen where they lie hidden
   handTest: boolean; // clicks are counted for the hand's steadiness, not put down
   undone: Done[];
   done: Done[];
 
+  goToStation: (station: Station) => void;
+  /** Say what somebody has to know, until it is understood. */
+  say: (notice: string) => void;
   open: (side: Side, swing: BenchSwing, mirrored: boolean) => void;
   close: (side: Side) => void;
   refresh: (side: Side, swing: BenchSwing) => void;
   /** Take in what the server says follows from a change that it was sent beside the edits. */
   heard: (side: Side, answer: Schemas["EditAnswer"]) => void;
   show: (side: Side, clipId: string) => void;
-  turnView: () => void;
+  /** Show the active stage's swing, and the other stage's if it can be, from the next side; false where there is none. */
+  turnView: () => boolean;
   goTo: (side: Side, frame: number) => void;
   step: (frames: number) => void;
-  toPeg: (way: 1 | -1) => void;
+  /** To the nearest peg that way; false where there is none. */
+  toPeg: (way: 1 | -1) => boolean;
   edit: (side: Side, edit: Edit, gesture?: string) => void;
   recallDone: (earlier: Done[]) => void;
   acceptPegs: () => void;
@@ -144,7 +153,7 @@ export function timelineFrom(clip: BenchClip, on: ClipMarks): Timeline {
 }
 
 export function timelineOf(side: SideState): Timeline {
-  return timelineFrom(side.clip, side.on);
+  return timelineFrom(side.clip, onOf(side));
 }
 
 export function nothingOn(clipId: string): ClipMarks {
@@ -165,16 +174,21 @@ export function nothingOn(clipId: string): ClipMarks {
 
 /** What is on a clip of a stage's swing, shown or not. */
 export function viewOf(side: SideState, clipId: string): ClipMarks {
-  return (side.clip.id === clipId ? side.on : side.views[clipId]) ?? nothingOn(clipId);
+  return side.views[clipId] ?? nothingOn(clipId);
+}
+
+/** What is on the clip that a stage shows. */
+export function onOf(side: SideState): ClipMarks {
+  return viewOf(side, side.clip.id);
 }
 
 export function markAt(side: SideState, name: string, frame = side.frame) {
-  return side.on.marks.find((mark) => mark.name === name && mark.frame === frame);
+  return onOf(side).marks.find((mark) => mark.name === name && mark.frame === frame);
 }
 
 /** Proposed pegs of checkpoints that are not pegged yet. */
 export function openProposals(side: SideState) {
-  const pegs = pegsOf(side.on);
+  const pegs = pegsOf(onOf(side));
   return side.clip.proposals.pegs.filter((peg) => pegs[peg.name] === undefined);
 }
 

@@ -13,9 +13,9 @@ const TOOLS = [
   "alike",
   "group",
   "kept",
-  "whole",
+  "drawer",
   "curve",
-  "plate",
+  "station",
 ] as const;
 
 /** Where an instructor stood on a bench: it survives a reload of the tab. */

@@ -1,22 +1,34 @@
 import { HeartPulse } from "lucide-react";
 
-/** What hurts and what to keep in mind, wherever something is chosen for a student. */
-export function KeepInMind({ hurts, history }: { hurts: string; history: string }) {
-  if (!hurts && !history) return null;
+interface Props {
+  hurts: string;
+  history: string; // what to keep in mind of the student
+  miss?: string; // the usual one
+}
+
+/** What hurts, what to keep in mind and the usual miss, wherever something is chosen for a student. */
+export function KeepInMind({ hurts, history, miss }: Props) {
+  if (!hurts && !history && !miss) return null;
   return (
-    <p
-      className="flex min-w-0 items-center gap-2 border-l-4 border-brass pl-2 text-sm"
-      title={[hurts && `Hurts: ${hurts}`, history].filter(Boolean).join("\n")}
-    >
-      <HeartPulse size={16} aria-hidden className="shrink-0" />
-      <span className="min-w-0 truncate">
-        {hurts && (
-          <>
-            <strong>Hurts:</strong> {hurts}.{" "}
-          </>
-        )}
-        {history}
-      </span>
-    </p>
+    <div className="flex min-w-0 shrink-0 items-center gap-3 border-l-4 border-brass pl-2 text-sm">
+      {hurts && (
+        <p className="flex min-w-0 items-center gap-2 font-medium" title={hurts}>
+          <HeartPulse size={16} aria-hidden className="shrink-0" />
+          <span className="min-w-0 truncate">
+            <strong>Hurts:</strong> {hurts}
+          </span>
+        </p>
+      )}
+      {history && (
+        <p className="min-w-0 shrink truncate" title={history}>
+          {history}
+        </p>
+      )}
+      {miss && (
+        <p className="shrink-0 opacity-90">
+          <strong>Usual miss:</strong> {miss}
+        </p>
+      )}
+    </div>
   );
 }

@@ -5,7 +5,7 @@ import { LengthField } from "../../parts/LengthField";
 import { shown, type Units } from "../../units";
 import { type Hand, momentWords, READING_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import type { Side, SideState } from "../benchState";
+import { onOf, type Side, type SideState } from "../benchState";
 import type { ClipMarks, Mat } from "../edits";
 import { FactsFields } from "./FactsFields";
 import { LONGEST_M } from "./longest";
@@ -28,7 +28,7 @@ type Camera = NonNullable<ClipMarks["camera"]>;
 /** How large the mat is, and where the camera stood that saw it so. */
 export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; units: Units }) {
   const { side, state, mat, units } = props;
-  const { on } = state;
+  const on = onOf(state);
   const edit = useBench((bench) => bench.edit);
   const [half, setHalf] = useState<Size>({}); // one side is said, the other is still to be typed
   const unsaid = mat.along_m == null || mat.across_m == null;

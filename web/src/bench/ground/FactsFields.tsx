@@ -1,7 +1,7 @@
 import { LengthField } from "../../parts/LengthField";
 import type { Units } from "../../units";
 import { useBench } from "../benchContext";
-import type { Side, SideState } from "../benchState";
+import { onOf, type Side, type SideState } from "../benchState";
 import type { Facts } from "../edits";
 
 const NOTHING: Facts = { distance_m: null, height_m: null, squared: false, plumb: null };
@@ -20,7 +20,7 @@ const FIELDS = [
 /** What somebody knows of the camera: how far, how high, whether it was squared to a stick. */
 export function FactsFields({ side, state, units }: { side: Side; state: SideState; units: Units }) {
   const edit = useBench((bench) => bench.edit);
-  const facts = state.on.facts ?? NOTHING;
+  const facts = onOf(state).facts ?? NOTHING;
   const change = (part: Partial<Facts>) => edit(side, { kind: "facts", value: { ...facts, ...part } });
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-xs whitespace-nowrap">

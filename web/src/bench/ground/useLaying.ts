@@ -1,13 +1,19 @@
 import { useState } from "react";
 import { useBench } from "../benchContext";
-import { KNOWN_LENGTH, MAT, PLUMB, type Side, type SideState } from "../benchState";
+import { KNOWN_LENGTH, MAT, onOf, PLUMB, type Side, type SideState } from "../benchState";
 import type { Point } from "../stage/stageView";
 
 export const MAT_CORNERS = 4;
 const STICK_M = 1.22; // a range stick of 48 inches
 
+export interface Laying {
+  corners: Point[]; // of a mat that is being clicked
+  clickCorner: (at: Point) => void;
+  layLine: (a: Point, b: Point) => void;
+}
+
 /** Lays what the picture is measured by: the mat by its corners, a known length and a plumb line by two ends. */
-export function useLaying(side: Side, state: SideState, tool: string | null) {
+export function useLaying(side: Side, state: SideState, tool: string | null): Laying {
   const edit = useBench((bench) => bench.edit);
   const set = useBench((bench) => bench.set);
   const [corners, setCorners] = useState<Point[]>([]); // of a mat that is being clicked
@@ -20,13 +26,13 @@ export function useLaying(side: Side, state: SideState, tool: string | null) {
       return;
     }
     setCorners([]);
-    const was = state.on.mat ?? { along_m: null, across_m: null };
+    const was = onOf(state).mat ?? { along_m: null, across_m: null };
     edit(side, { kind: "mat", value: { ...was, corners: all } });
     set({ tool: null, selected: MAT });
   };
 
   const layLength = (a: Point, b: Point) => {
-    const was = state.on.calibration;
+    const was = onOf(state).calibration;
     const ends = { ax: a.x, ay: a.y, bx: b.x, by: b.y };
     const value = { length_m: was?.length_m ?? STICK_M, place: was?.place ?? "toe_line", ...ends };
     edit(side, { kind: "calibration", value });
@@ -35,7 +41,7 @@ export function useLaying(side: Side, state: SideState, tool: string | null) {
 
   const layPlumb = (a: Point, b: Point) => {
     const plumb = { ax: a.x, ay: a.y, bx: b.x, by: b.y };
-    const was = state.on.facts ?? { distance_m: null, height_m: null, squared: false };
+    const was = onOf(state).facts ?? { distance_m: null, height_m: null, squared: false };
     edit(side, { kind: "facts", value: { ...was, plumb } });
     set({ tool: null, selected: PLUMB });
   };

@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Check } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { doubtsQuery } from "../../api/queries";
 import { MARK_WORDS } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
 import { markAt, type Side, type SideState } from "../benchState";
-import { typing } from "../keys";
+import { useDoing } from "../commands/doings";
 import { gapsOf, useTracks } from "./tracks";
 
 interface Row {
@@ -40,14 +40,7 @@ export function DoubtQueue({ side, state }: { side: Side; state: SideState }) {
       selected: placed ? row.name : null,
     });
   };
-  useEffect(() => {
-    const pressed = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
-      if (event.key.toLowerCase() === "d" && rows[0]) go(rows[0]);
-    };
-    window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
-  });
+  useDoing("doubts", () => (rows[0] ? go(rows[0]) : false));
   if (!rows.length) return null;
   return (
     <section aria-label={`Doubts, ${side}`} className="plate grid gap-0.5 p-1.5 text-xs">
@@ -88,7 +81,9 @@ export function DoubtQueue({ side, state }: { side: Side; state: SideState }) {
 }
 
 function useDoubts(state: SideState): Row[] {
-  const versions = [...Object.values(state.views), state.on].map((clip) => clip.version).join(" ");
+  const versions = Object.values(state.views)
+    .map((clip) => clip.version)
+    .join(" ");
   const one = state.pairing?.one_swing ?? "";
   const found = useQuery(doubtsQuery(state.swing.id, `${versions} ${one}`)).data ?? [];
   const { stale, tracks } = useTracks(state);

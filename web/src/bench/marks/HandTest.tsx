@@ -1,9 +1,7 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Hand as HandIcon } from "lucide-react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { api, got } from "../../api/client";
 import { meQuery } from "../../api/queries";
-import { Toggle } from "../../parts/Toggle";
 import { MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
@@ -112,25 +110,5 @@ export function HandTest({ test }: { test: HandTestState }) {
         Stop
       </button>
     </div>
-  );
-}
-
-/** Begins the test, and says how steady the hand was the last time. */
-export function HandTestButton() {
-  const on = useBench((bench) => bench.handTest);
-  const set = useBench((bench) => bench.set);
-  const sd = useQuery(meQuery).data?.hand_sd_px;
-  const words = sd
-    ? `Your hand: ±${sd.toFixed(1)} px. Test it again: ten marks, twice, two minutes`
-    : "Test your hand: ten marks, twice, two minutes";
-  return (
-    <Toggle
-      on={on}
-      label="Test your hand"
-      title={words}
-      onClick={() => set({ handTest: !on, tool: null, selected: null, round: false, playing: null })}
-    >
-      <HandIcon size={16} aria-hidden />
-    </Toggle>
   );
 }

@@ -1,53 +1,86 @@
 import { MARK_WORDS } from "../../words";
-import type { SideState } from "../benchState";
+import { aside } from "../stage/hand/hit";
 import type { Point } from "../stage/stageView";
+import { cross } from "./surveyMark";
+
+/** A mark of the frame that is shown: placed by hand, accepted from a machine, or followed. */
+export interface ShownMark {
+  name: string;
+  x: number;
+  y: number;
+  source: "hand" | "tracked" | "proposed" | "accepted";
+  sd_px: number;
+}
 
 interface Props {
-  state: SideState;
-  frame: number;
+  marks: ShownMark[];
   place: (point: Point) => Point;
   ink: string;
-  selected: string | null;
+  chosen: string | null; // the one in hand or selected: singled out, the others step back
+  aim: Point | null; // where another one is to be put: what lies there moves aside
 }
 
 const SOURCE_WORDS = {
   hand: "",
-  tracked: " (followed)",
-  proposed: " (proposed)",
-  accepted: " (accepted as proposed)",
+  tracked: "followed",
+  proposed: "proposed",
+  accepted: "accepted as proposed",
 } as const;
 
-/** The marks of one frame: a ring with an open middle, so that the point itself stays visible. */
-export function MarkLayer({ state, frame, place, ink, selected }: Props) {
+/** The marks of one frame as a surveyor sets them: fine crosses with an open middle, a filled one where followed. */
+export function MarkLayer({ marks, place, ink, chosen, aim }: Props) {
+  const dim = chosen !== null || aim !== null;
   return (
     <g>
-      {state.on.marks
-        .filter((mark) => mark.frame === frame)
-        .map((mark) => {
-          const at = place(mark);
-          const chosen = mark.name === selected;
-          return (
-            <g key={mark.name} data-mark={mark.name} className="cursor-move">
-              <title>{`${MARK_WORDS[mark.name] ?? mark.name}${SOURCE_WORDS[mark.source]}`}</title>
-              <circle cx={at.x} cy={at.y} r={14} fill="transparent" />
-              <circle cx={at.x} cy={at.y} r={chosen ? 9 : 6} fill="none" stroke="#10201D" strokeWidth={4} />
-              <circle
-                cx={at.x}
-                cy={at.y}
-                r={chosen ? 9 : 6}
-                fill="none"
+      {marks.map((mark, i) => {
+        const true_ = place(mark);
+        const own = mark.name === chosen;
+        const at = aim && !own ? aside(true_, aim, i) : true_;
+        const moved = at.x !== true_.x || at.y !== true_.y;
+        const followed = mark.source === "tracked";
+        const machine = mark.source === "accepted" || mark.source === "proposed";
+        const shape = own ? cross(at.x, at.y, 4, 14, machine) : cross(at.x, at.y, 2.5, 8, machine);
+        return (
+          <g
+            key={mark.name}
+            data-mark={mark.name}
+            data-tracked={followed || undefined}
+            className={aim ? "pointer-events-none" : "cursor-move"}
+            opacity={dim && !own ? 0.5 : 1}
+          >
+            <title>{titleOf(mark)}</title>
+            <circle cx={at.x} cy={at.y} r={12} fill="transparent" />
+            {moved && (
+              <line
+                x1={at.x}
+                y1={at.y}
+                x2={true_.x}
+                y2={true_.y}
                 stroke={ink}
-                strokeWidth={2}
-                strokeDasharray={mark.source === "hand" ? undefined : "3 3"}
+                strokeWidth={0.75}
+                strokeDasharray="1 3"
               />
+            )}
+            <path d={shape} stroke="#10201D" strokeWidth={own ? 4 : 3} strokeOpacity={0.75} fill="none" />
+            <path d={shape} stroke={own ? "#F6F3EA" : ink} strokeWidth={own ? 1.75 : 1.25} fill="none" />
+            {followed && (
               <path
-                d={`M${at.x - 3} ${at.y}h6M${at.x} ${at.y - 3}v6`}
-                stroke={chosen ? "#F6F3EA" : ink}
-                strokeWidth={1}
+                d={`M${at.x} ${at.y - 3}l3 3l-3 3l-3 -3z`}
+                fill={ink}
+                stroke="#10201D"
+                strokeWidth={0.75}
               />
-            </g>
-          );
-        })}
+            )}
+          </g>
+        );
+      })}
     </g>
   );
+}
+
+function titleOf({ name, source, sd_px }: ShownMark): string {
+  const words = MARK_WORDS[name] ?? name;
+  if (source === "hand") return words;
+  const error = source === "tracked" ? `, ±${(1.96 * sd_px).toFixed(1)} px` : "";
+  return `${words} (${SOURCE_WORDS[source]}${error})`;
 }

@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef } from "react";
 import { proposedMarksQuery } from "../../api/queries";
 import { MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
-import { typing, underSheet } from "../keys";
+import { useDoing } from "../commands/doings";
 import type { Point } from "../stage/stageView";
 import { openAt } from "./round";
+import { corners } from "./surveyMark";
 
 type Mark = { name: string; frame: number; x: number; y: number; sd_px: number };
 
@@ -20,7 +20,7 @@ export function useProposedMarks(state: SideState, frame: number): Mark[] {
   return asks ? (found.data ?? []).filter((mark) => wanted.includes(mark.name)) : [];
 }
 
-/** Proposed marks as they lie in the picture: broken rings, as wide as their error. */
+/** Proposed marks as they lie in the picture: four corners about each, as far off as its error reaches. */
 export function ProposedMarkLayer(props: {
   marks: Mark[];
   place: (point: Point) => Point;
@@ -28,30 +28,15 @@ export function ProposedMarkLayer(props: {
   ink: string;
 }) {
   return (
-    <g className="pointer-events-none">
+    <g className="pointer-events-none" fill="none">
       {props.marks.map((mark) => {
         const { x, y } = props.place(mark);
+        const shape = corners(x, y, Math.max(mark.sd_px * props.scale, 6));
         return (
           <g key={mark.name} data-proposed={mark.name}>
-            <circle
-              cx={x}
-              cy={y}
-              r={Math.max(mark.sd_px * props.scale, 6)}
-              fill="none"
-              stroke="#10201D"
-              strokeWidth={3}
-              strokeOpacity={0.5}
-            />
-            <circle
-              cx={x}
-              cy={y}
-              r={Math.max(mark.sd_px * props.scale, 6)}
-              fill="none"
-              stroke={props.ink}
-              strokeWidth={1.5}
-              strokeDasharray="3 4"
-            />
-            <circle cx={x} cy={y} r={1.5} fill={props.ink} />
+            <path d={shape} stroke="#10201D" strokeWidth={3} strokeOpacity={0.6} />
+            <path d={shape} stroke={props.ink} strokeWidth={1.25} />
+            <circle cx={x} cy={y} r={1} fill={props.ink} />
           </g>
         );
       })}
@@ -76,20 +61,9 @@ export function TakeProposed({ side, marks }: { side: Side; marks: Mark[] }) {
       edit(side, { kind: "mark", name, frame, place: { x, y, sd_px, source: "accepted" } });
     if (tool || round) advance();
   };
-  const onEnter = (shift: boolean) => take(shift ? marks : meant);
-  const latest = useRef(onEnter);
-  latest.current = onEnter;
-  const any = meant.length > 0;
-  useEffect(() => {
-    if (!active || !any) return;
-    const pressed = (event: KeyboardEvent) => {
-      const busy = event.target instanceof HTMLElement && event.target.closest("button, a, summary, form");
-      if (event.key !== "Enter" || busy || typing(event.target) || underSheet()) return;
-      latest.current(event.shiftKey);
-    };
-    window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
-  }, [active, any]);
+  const any = active && meant.length > 0;
+  useDoing("accept", () => take(meant), any);
+  useDoing("accept_all", () => take(marks), any);
   const first = meant[0];
   if (!first) return null;
   return (

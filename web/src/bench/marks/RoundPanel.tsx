@@ -1,7 +1,7 @@
 import { EyeOff, SkipForward } from "lucide-react";
 import { CHECKPOINT_WORDS, MARK_WORDS, VIEW_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { otherViews, pegsOf, type Side, type SideState } from "../benchState";
+import { onOf, otherViews, pegsOf, type Side, type SideState } from "../benchState";
 import { GROUP_WORDS, GROUPS, type Group, roundOf } from "./round";
 
 /** The round through all wanted marks of a clip: how far it is, what comes next, and what is wanted at all. */
@@ -20,7 +20,7 @@ export function RoundPanel({ side, state }: { side: Side; state: SideState }) {
   const places = roundOf(state, plan);
   const open = places.filter((place) => !place.done).length;
   const other = otherViews(state)[0];
-  const at = Object.entries(pegsOf(state.on)).find(([, frame]) => frame === state.frame)?.[0];
+  const at = Object.entries(pegsOf(onOf(state))).find(([, frame]) => frame === state.frame)?.[0];
   const toggle = (group: Group) =>
     set({ groups: groups.includes(group) ? groups.filter((each) => each !== group) : [...groups, group] });
   return (

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import type { Checkpoint } from "../../words";
-import { markAt, pegsOf, type SideState } from "../benchState";
+import { markAt, onOf, pegsOf, type SideState } from "../benchState";
 
 export type Wanted = Schemas["WantedOut"];
 export type Group = Wanted["group"];
@@ -30,7 +30,7 @@ export const GROUP_WORDS: Record<Group, string> = {
 };
 
 export function isHidden(side: SideState, name: string, frame = side.frame): boolean {
-  return side.on.hidden.some((each) => each.name === name && each.frame === frame);
+  return onOf(side).hidden.some((each) => each.name === name && each.frame === frame);
 }
 
 /** The marks of a view, of one group or of all. */
@@ -43,13 +43,13 @@ export function marksOf(side: SideState, plan: Plan, group?: Group): Wanted[] {
 /** Whether a mark can be put on a frame: some belong to certain checkpoints alone. */
 export function belongs(side: SideState, mark: Wanted, frame = side.frame): boolean {
   if (mark.at.length === 9) return true;
-  const pegs = pegsOf(side.on);
+  const pegs = pegsOf(onOf(side));
   return mark.at.some((at) => pegs[at] === frame);
 }
 
 /** Every place of the round on a clip, in the order of the swing. */
 export function roundOf(side: SideState, plan: Plan): Place[] {
-  const pegs = pegsOf(side.on);
+  const pegs = pegsOf(onOf(side));
   const wanted = marksOf(side, plan).filter((mark) => plan.groups.includes(mark.group));
   const checkpoints = [...new Set(wanted.flatMap((mark) => mark.at))].filter((at) => pegs[at] !== undefined);
   checkpoints.sort((a, b) => (pegs[a] ?? 0) - (pegs[b] ?? 0));

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { tracksQuery } from "../../api/queries";
-import { markAt, type SideState } from "../benchState";
+import { markAt, onOf, type SideState } from "../benchState";
 
 export type Track = Schemas["TrackOut"];
 export interface TrackedMark {
@@ -22,7 +22,7 @@ export function trackedAt(track: Track, frame: number): TrackedMark | undefined 
 
 /** A clip's followed marks, fetched anew after every edit and while a worker follows. */
 export function useTracks(state: SideState): { stale: boolean; tracks: Track[] } {
-  const found = useQuery(tracksQuery(state.clip.id, state.on.version));
+  const found = useQuery(tracksQuery(state.clip.id, onOf(state).version));
   return found.data ?? { stale: false, tracks: [] };
 }
 

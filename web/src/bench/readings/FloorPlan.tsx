@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { type Units, withError } from "../../units";
 import { CHECKPOINT_WORDS, type Checkpoint } from "../../words";
-import { pegsOf, type Side, type SideState } from "../benchState";
+import { onOf, pegsOf, type Side, type SideState } from "../benchState";
 import { PAPER_INK } from "../ink";
 import { BALL_Y, HEIGHT, type Layout, type Point, WIDTH } from "./floorLayout";
 
@@ -181,6 +181,6 @@ export function Compass({ left }: { left: boolean }) {
 
 /** The checkpoint that a stage stands on, if it stands on one. */
 function hereAt(state: SideState): Checkpoint | undefined {
-  const found = Object.entries(pegsOf(state.on)).find(([, frame]) => frame === state.frame)?.[0];
+  const found = Object.entries(pegsOf(onOf(state))).find(([, frame]) => frame === state.frame)?.[0];
   return found && found in CHECKPOINT_WORDS ? (found as Checkpoint) : undefined;
 }

@@ -1,4 +1,3 @@
-import { X } from "lucide-react";
 import { useMemo } from "react";
 import { type Unit, type Units, withError } from "../../units";
 import { type Checkpoint, SIGNED } from "../../words";
@@ -17,8 +16,6 @@ const SHOWN: [reading: string, at: Checkpoint, words: string][] = [
 /** The swing from above: shoes, ball and toe line at address, where the hips went, where the cameras stand. */
 export function FloorPlate({ units }: { units: Units }) {
   const sides = useBench((bench) => bench.sides);
-  const out = useBench((bench) => bench.plate);
-  const set = useBench((bench) => bench.set);
   const main: Side = sides.student ? "student" : "reference";
   const left = sides[main]?.swing.hand === "left";
   const plans = useMemo(
@@ -26,25 +23,12 @@ export function FloorPlate({ units }: { units: Units }) {
     [sides.student?.floor, sides.reference?.floor],
   );
   const layout = useMemo(() => layOut(plans, left), [plans, left]);
-  if (!out) return null;
   return (
-    <section aria-label="Floor plate" className="plate shrink-0">
-      <h2 className="flex items-center justify-between bg-pine px-2 py-1 text-sm font-semibold text-paper">
-        From above
-        <button
-          type="button"
-          className="btn btn-ghost btn-xs btn-square text-paper"
-          aria-label="Close the floor plate"
-          title="Close (')"
-          onClick={() => set({ plate: false })}
-        >
-          <X size={14} aria-hidden />
-        </button>
-      </h2>
+    <section aria-label="Floor plate" className="flex min-h-0 flex-1 justify-center gap-6">
       {layout ? (
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-          className="block w-full"
+          className="block h-full"
           role="img"
           aria-label="Shoes, ball, hips and cameras seen from above; the ball is up"
         >
@@ -64,7 +48,7 @@ export function FloorPlate({ units }: { units: Units }) {
         </p>
       )}
       {layout && (
-        <dl className="grid grid-cols-[1fr_auto] gap-x-2 border-t border-pine/20 px-2 py-1 text-xs">
+        <dl className="grid grid-cols-[1fr_auto] gap-x-2 content-center px-2 py-1 text-sm">
           {SHOWN.map(([id, at, words]) => (
             <Figure key={id} words={words} reading={find(sides[main], id, at)} units={units} />
           ))}

@@ -38,7 +38,7 @@ export function PressureMat({ side }: { side: Side }) {
     },
   });
   return (
-    <section aria-label="Pressure mat" className="border-t border-pine/20 px-2 py-1 text-xs">
+    <section aria-label="Pressure mat" className="min-h-0 flex-1 overflow-y-auto px-2 py-1 text-sm">
       <div className="flex items-center gap-2">
         <span className="flex-1">{kept ? <Told mat={kept} /> : <Nothing removed={removed} />}</span>
         {kept && (

@@ -3,22 +3,12 @@ import { useCallback, useMemo, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { earlierQuery } from "../../api/queries";
 import type { Units } from "../../units";
-import {
-  CHECKPOINT_WORDS,
-  type Checkpoint,
-  GROUP_TITLES,
-  momentWords,
-  PART_WORDS,
-  PEG_WORDS,
-  type PegName,
-  READING_WORDS,
-} from "../../words";
+import { CHECKPOINT_WORDS, GROUP_TITLES, momentWords, PART_WORDS, READING_WORDS } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
-import { KNOWN_LENGTH, MAT, OTHER, PLUMB, pegsOf, type Reading, type Side } from "../benchState";
-import type { Bench } from "../benchStore";
+import { OTHER, type Reading, type Side } from "../benchState";
 import { useCourse } from "../whole/useCourse";
+import { follow, takeNeed } from "./follow";
 import { NextClick } from "./NextClick";
-import { PressureMat } from "./PressureMat";
 import { Tape } from "./Tape";
 import type { Past } from "./TapeDetail";
 
@@ -59,7 +49,6 @@ function passes(reading: Reading, filter: Filter): boolean {
 export function ReadingsPanel({ units, school }: { units: Units; school?: string }) {
   const bench = useBenchStore();
   const main: Side = useBench((state) => (state.sides.student ? "student" : "reference"));
-  const on = useBench((state) => state.sides[main]?.on);
   const pegged = useBench((state) => state.sides[main]?.readings);
   const readings = useTimed(main, pegged);
   const others = useBench((state) => state.sides[OTHER[main]]?.readings);
@@ -70,16 +59,13 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
   const past = useMemo(() => pastOf(earlier ?? []), [earlier]);
   const [filter, setFilter] = useState<Filter>("matters");
   const go = useCallback((reading: Reading) => follow(bench, main, reading), [bench, main]);
-  if (!on || !readings) return null;
+  if (!readings) return null;
   const passing = readings.filter((reading) => passes(reading, filter));
   // Where everything is asked for, what is missing is said once for all readings that miss it.
   const inline = filter === "matters" ? passing : passing.filter((reading) => reading.status === "ok");
   const refused = passing.filter((reading) => !inline.includes(reading));
   return (
-    <section
-      aria-label="Readings"
-      className="plate flex max-h-[70vh] min-h-56 flex-col overflow-y-auto lg:max-h-none"
-    >
+    <section aria-label="Readings" className="plate flex min-h-0 flex-1 flex-col overflow-y-auto">
       {next && <NextClick next={next} take={(need) => takeNeed(bench, main, need)} />}
       <label className="flex items-center gap-2 border-b border-pine/20 px-2 py-1 text-xs">
         Readings
@@ -117,7 +103,6 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
       })}
       {!inline.length && !refused.length && <p className="p-2 text-sm">No reading belongs here.</p>}
       {refused.length > 0 && <NotYet readings={refused} take={go} />}
-      <PressureMat key={main} side={main} />
       {school && (
         <p className="mt-auto border-t border-pine/20 px-2 py-1 text-xs">
           <span className="mr-1 inline-block h-2.5 w-4 bg-brass/50 align-middle" aria-hidden />
@@ -186,56 +171,4 @@ function lackingWords(readings: Reading[]): string {
     (each) => `${READING_WORDS[each.reading] ?? each.reading}, ${momentWords(each.at).toLowerCase()}`,
   );
   return words.length > 3 ? `${words.slice(0, 2).join("; ")} and ${words.length - 2} more` : words.join("; ");
-}
-
-/** Go to the frame a reading came from and open it; for a refused one, take the missing thing in hand. */
-function follow(bench: Bench, side: Side, reading: Reading): void {
-  const need = reading.needs[0];
-  if (need) {
-    takeNeed(bench, side, need);
-    return;
-  }
-  const { sides, goTo, set, focus, show } = bench.getState();
-  const now = sides[side];
-  if (!now) return;
-  // The view that draws it, the one that is seen already before the other.
-  const views = { ...now.views, [now.clip.id]: now.on };
-  const draws = (id: string) =>
-    views[id]?.gauges.some((gauge) => gauge.shapes.some((shape) => shape.reading === reading.reading));
-  const seen = [now.clip.id, ...reading.clips].filter((id) => reading.clips.includes(id));
-  const from = seen.find(draws) ?? seen[0];
-  if (from && from !== now.clip.id) show(side, from);
-  const on = bench.getState().sides[side]?.on;
-  const frame = on && (pegsOf(on)[reading.at as Checkpoint] ?? reading.frames[0]);
-  const again = focus?.reading === reading.reading && focus.at === reading.at;
-  set({
-    active: side,
-    selected: null,
-    tool: null,
-    focus: again ? null : { reading: reading.reading, at: reading.at },
-  });
-  if (frame !== undefined) goTo(side, frame);
-}
-
-/** Take the thing in hand that is needed next, on the clip and at the frame where it is needed. */
-function takeNeed(bench: Bench, side: Side, need: Reading["needs"][number]): void {
-  const { sides, show, goTo, set } = bench.getState();
-  const clip = sides[side]?.swing.clips.find((each) => each.view === need.view && each.state === "ready");
-  if (clip) show(side, clip.id);
-  const on = bench.getState().sides[side]?.on;
-  if (!on) return;
-  const frame = need.at ? pegsOf(on)[need.at] : undefined;
-  set({ active: side, selected: null, tool: null });
-  if (frame !== undefined) goTo(side, frame);
-  if (need.kind === "known_length") set({ tool: KNOWN_LENGTH });
-  if (need.kind === "mat") set(on.mat ? { tool: null, selected: MAT } : { tool: MAT });
-  if (need.kind === "plumb") set({ tool: PLUMB });
-  if (need.kind === "peg" && frame === undefined) {
-    const words = PEG_WORDS[need.name as PegName].toLowerCase();
-    set({ notice: `Step to “${words}” and peg it: ${need.at ? "Shift 1 … 9" : "under Events, E"}.` });
-  }
-  if (need.kind === "mark") {
-    const wanted = bench.getState().wanted.find((mark) => mark.name === need.name);
-    set({ tool: need.name, ...(wanted ? { group: wanted.group } : {}) });
-  }
 }

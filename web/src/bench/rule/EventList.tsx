@@ -1,8 +1,9 @@
-import { Check, Flag, X } from "lucide-react";
+import { Check, X } from "lucide-react";
 import { EVENT_WORDS, isCheckpoint, type SwingEvent } from "../../words";
-import { useBench } from "../benchContext";
-import { pegsOf } from "../benchState";
+import { useBench, useBenchStore } from "../benchContext";
+import { onOf, pegsOf } from "../benchState";
 import { Menu } from "../Menu";
+import { putPeg } from "./putPeg";
 
 const EVENTS = Object.entries(EVENT_WORDS) as [SwingEvent, string][];
 
@@ -10,20 +11,16 @@ const EVENTS = Object.entries(EVENT_WORDS) as [SwingEvent, string][];
 export function EventList() {
   const side = useBench((bench) => bench.active);
   const state = useBench((bench) => bench.sides[bench.active]);
-  const edit = useBench((bench) => bench.edit);
+  const bench = useBenchStore();
   const goTo = useBench((bench) => bench.goTo);
   if (!state) return null;
-  const pegs = pegsOf(state.on);
-  const set = state.on.pegs.filter((peg) => !isCheckpoint(peg.name)).length;
-  const put = (name: SwingEvent, frame: number | null) =>
-    edit(side, { kind: "peg", name, frame, between: false });
+  const pegs = pegsOf(onOf(state));
+  const set = onOf(state).pegs.filter((peg) => !isCheckpoint(peg.name)).length;
   return (
     <Menu
+      command="events"
+      words={set ? `Events ${set}` : "Events"}
       label={set ? `Events, ${set} set` : "Events"}
-      title="What has a time of its own beside the checkpoints (E)"
-      opensOn="e"
-      count={set}
-      icon={<Flag size={16} aria-hidden />}
     >
       <ul className="grid w-72 gap-0.5 text-sm">
         {EVENTS.map(([name, words]) => {
@@ -33,7 +30,7 @@ export function EventList() {
               <button
                 type="button"
                 className="btn btn-ghost btn-xs flex-1 justify-start font-normal"
-                onClick={() => put(name, state.frame)}
+                onClick={() => putPeg(bench, name, state.frame, side)}
                 title={`${words}: on this frame`}
               >
                 {frame === state.frame ? <Check size={12} aria-label="here" /> : <span className="w-3" />}
@@ -52,7 +49,7 @@ export function EventList() {
                   <button
                     type="button"
                     className="btn btn-ghost btn-xs btn-square"
-                    onClick={() => put(name, null)}
+                    onClick={() => putPeg(bench, name, null, side)}
                     aria-label={`Take ${words.toLowerCase()} away`}
                   >
                     <X size={12} aria-hidden />

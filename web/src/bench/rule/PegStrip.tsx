@@ -1,43 +1,19 @@
 import { ArrowDownToDot, X } from "lucide-react";
 import { stillOf } from "../../api/queries";
-import { CHECKPOINT_WORDS, type Checkpoint } from "../../words";
-import { useBench } from "../benchContext";
-import { openProposals, pegsOf, type Side, type SideState } from "../benchState";
-
-/** The nine checkpoints in the order of the swing, with a short name for a narrow place. */
-export const CHECKPOINTS: [Checkpoint, string][] = [
-  ["address", "Address"],
-  ["shaft_back", "Shaft back"],
-  ["arm_back", "Arm back"],
-  ["top", "Top"],
-  ["arm_down", "Arm down"],
-  ["shaft_down", "Shaft down"],
-  ["impact", "Impact"],
-  ["shaft_through", "Through"],
-  ["finish", "Finish"],
-];
+import { CHECKPOINT_WORDS, CHECKPOINTS, type Checkpoint } from "../../words";
+import { useBench, useBenchStore } from "../benchContext";
+import { onOf, openProposals, pegsOf, type Side, type SideState } from "../benchState";
+import { putPeg } from "./putPeg";
 
 const sure = (confidence: number) => `${Math.round(confidence * 100)} %`;
 
 /** A strip of the nine checkpoints: the pegged frames as small pictures, and where a peg is still wanted. */
 export function PegStrip({ side, state }: { side: Side; state: SideState }) {
-  const edit = useBench((bench) => bench.edit);
+  const bench = useBenchStore();
   const set = useBench((bench) => bench.set);
   const goTo = useBench((bench) => bench.goTo);
-  const pegs = pegsOf(state.on);
-  const peg = (name: Checkpoint, frame: number | null) => {
-    const was = pegs[name];
-    set({ active: side, playing: null });
-    edit(side, { kind: "peg", name, frame, between: false });
-    const words = CHECKPOINT_WORDS[name];
-    if (was !== undefined)
-      set({
-        notice:
-          frame === null
-            ? `${words}: the peg on frame ${was} is taken away (Ctrl Z brings it back).`
-            : `${words}: the peg has moved from frame ${was} to ${frame} (Ctrl Z takes it back).`,
-      });
-  };
+  const pegs = pegsOf(onOf(state));
+  const peg = (name: Checkpoint, frame: number | null) => putPeg(bench, name, frame, side);
   const proposals = openProposals(state);
   return (
     <ol className="grid grid-cols-9 gap-0.5" aria-label="Pegs">
@@ -56,8 +32,7 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
                 type="button"
                 className="relative block h-9 w-full border border-dashed border-brass bg-dusk"
                 onClick={() => {
-                  set({ active: side, playing: null });
-                  edit(side, { kind: "peg", name, frame: proposed.frame, between: false });
+                  peg(name, proposed.frame);
                   goTo(side, proposed.frame);
                 }}
                 title={`${words} seems to be frame ${proposed.frame}, ${sure(proposed.confidence)} sure: peg it there`}

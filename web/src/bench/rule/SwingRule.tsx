@@ -1,12 +1,12 @@
 import { type PointerEvent, useMemo, useRef } from "react";
-import type { PegName } from "../../words";
-import { isCheckpoint, PEG_WORDS } from "../../words";
+import { fromImpact } from "../../units";
+import { CHECKPOINTS, isCheckpoint, PEG_WORDS, type PegName } from "../../words";
 import { useBench } from "../benchContext";
-import { OTHER, type Side } from "../benchState";
+import { OTHER, onOf, type Side, type SideState, timelineOf } from "../benchState";
 import type { ClipMarks } from "../edits";
 import { PAPER_INK as INK } from "../ink";
 import { useSize } from "../stage/useSize";
-import { CHECKPOINTS } from "./PegStrip";
+import { timeFromImpact } from "./pegLink";
 import type { RulerLayout } from "./rulerLayout";
 import { useRuler } from "./useRuler";
 
@@ -38,7 +38,8 @@ export function SwingRule() {
     const rect = box.current?.getBoundingClientRect();
     if (layout) goTo(side, layout.frameAt(side, event.clientX - (rect?.left ?? 0)));
   };
-  const named = new Set(layout ? withRoom(sides[layout.main]?.on.pegs ?? [], layout) : []);
+  const main = layout && sides[layout.main];
+  const named = new Set(main ? withRoom(onOf(main).pegs, layout) : []);
   const inside = (x: number) => x >= 0 && x <= width;
   const xOf = (of: Side, frame: number) => layout?.positions[of][frame] ?? -100;
   return (
@@ -51,7 +52,13 @@ export function SwingRule() {
       aria-valuemin={now?.clip.window.first ?? 0}
       aria-valuemax={now?.clip.window.last ?? 0}
       aria-valuenow={now?.frame ?? 0}
-      aria-valuetext={`frame ${now?.frame ?? 0}`}
+      aria-valuetext={now ? spoken(now) : ""}
+      onKeyDown={(event) => {
+        if (!now || (event.key !== "Home" && event.key !== "End")) return;
+        if (event.shiftKey || event.ctrlKey || event.metaKey) return;
+        event.preventDefault();
+        goTo(side, event.key === "Home" ? now.clip.window.first : now.clip.window.last);
+      }}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         scrub(event);
@@ -77,7 +84,7 @@ export function SwingRule() {
           const state = sides[side];
           if (!state) return [];
           const [top, bottom] = ROW[side];
-          return state.on.pegs.map((peg) => {
+          return onOf(state).pegs.map((peg) => {
             const x = xOf(side, peg.frame);
             if (!inside(x)) return null;
             const event = !isCheckpoint(peg.name);
@@ -131,6 +138,13 @@ export function SwingRule() {
       </svg>
     </div>
   );
+}
+
+/** Where a stage stands, as it is read out. */
+function spoken(state: SideState): string {
+  const peg = onOf(state).pegs.find((each) => each.frame === state.frame);
+  const time = fromImpact(timeFromImpact(timelineOf(state), state.frame));
+  return `frame ${state.frame}, ${time}${peg ? `, ${PEG_WORDS[peg.name]}` : ""}`;
 }
 
 // Which names are written where there is no room for all, most wanted first.

@@ -1,84 +1,51 @@
-import {
-  ChevronFirst,
-  ChevronLast,
-  ChevronLeft,
-  ChevronRight,
-  ChevronsLeft,
-  ChevronsRight,
-  Link2,
-  Link2Off,
-  Redo2,
-  Undo2,
-} from "lucide-react";
+import { Toolbar, ToolbarItem } from "@ariakit/react";
+import { CHECKPOINTS, PEG_WORDS, type PegName } from "../../words";
 import { useBench } from "../benchContext";
-import { Player } from "../stage/Player";
+import { onOf } from "../benchState";
+import { clickOnly } from "../clickOnly";
+import { hint } from "../commands/table";
+import { FrameWheel } from "./FrameWheel";
+import { Runner } from "./Runner";
 
-/** Stepping, jumping, linking, undoing: the buttons beside the keys. */
+const SHORT: Record<PegName, string> = { ...PEG_WORDS, ...Object.fromEntries(CHECKPOINTS) };
+
+/** Going through the swing: to the pegs on either side, by frames, and by letting it run. */
 export function Transport() {
-  const step = useBench((bench) => bench.step);
-  const toPeg = useBench((bench) => bench.toPeg);
-  const linked = useBench((bench) => bench.linked);
-  const set = useBench((bench) => bench.set);
-  const undo = useBench((bench) => bench.undo);
-  const redo = useBench((bench) => bench.redo);
-  const canUndo = useBench((bench) => bench.done.length > 0);
-  const canRedo = useBench((bench) => bench.undone.length > 0);
-  const both = useBench((bench) => bench.sides.student !== undefined && bench.sides.reference !== undefined);
-  const square = "btn btn-sm btn-square";
-  const moves = [
-    { label: "Peg before", key: "[", Icon: ChevronFirst, go: () => toPeg(-1) },
-    { label: "Ten frames back", key: "Shift ←", Icon: ChevronsLeft, go: () => step(-10) },
-    { label: "One frame back", key: "←", Icon: ChevronLeft, go: () => step(-1) },
-    { label: "One frame on", key: "→", Icon: ChevronRight, go: () => step(1) },
-    { label: "Ten frames on", key: "Shift →", Icon: ChevronsRight, go: () => step(10) },
-    { label: "Peg after", key: "]", Icon: ChevronLast, go: () => toPeg(1) },
-  ];
   return (
-    <div className="flex flex-wrap items-center gap-1" role="toolbar" aria-label="Frames">
-      {moves.map(({ label, key, Icon, go }) => (
-        <button
-          key={label}
-          type="button"
-          className={square}
-          onClick={go}
-          aria-label={label}
-          title={`${label} (${key})`}
-        >
-          <Icon size={18} aria-hidden />
-        </button>
-      ))}
-      <Player />
-      <button
-        type="button"
-        className={`btn btn-sm ml-2 ${linked ? "btn-primary" : ""}`}
-        aria-pressed={linked}
-        disabled={!both}
-        onClick={() => set({ linked: !linked })}
-        title="Both stages move together, peg to peg (L)"
-      >
-        {linked ? <Link2 size={16} aria-hidden /> : <Link2Off size={16} aria-hidden />}
-        {linked ? "Linked" : "Each alone"}
-      </button>
-      <button
-        type="button"
-        className={`${square} ml-2`}
-        onClick={undo}
-        disabled={!canUndo}
-        aria-label="Undo"
-        title="Ctrl Z"
-      >
-        <Undo2 size={16} aria-hidden />
-      </button>
-      <button
-        type="button"
-        className={square}
-        onClick={redo}
-        disabled={!canRedo}
-        aria-label="Redo"
-        title="Ctrl Y"
-      >
-        <Redo2 size={16} aria-hidden />
-      </button>
+    <div className="flex flex-wrap items-center gap-1">
+      <Toolbar {...clickOnly} className="flex items-center gap-1" aria-label="Frames">
+        <PegBeside way={-1} />
+        <FrameWheel />
+        <PegBeside way={1} />
+      </Toolbar>
+      <Runner />
     </div>
+  );
+}
+
+/** The next peg on one side, by its name. */
+function PegBeside({ way }: { way: 1 | -1 }) {
+  const name = useBench((bench) => {
+    const side = bench.sides[bench.active];
+    const beyond = side ? onOf(side).pegs.filter((peg) => (peg.frame - side.frame) * way > 0) : [];
+    beyond.sort((a, b) => (a.frame - b.frame) * way);
+    return beyond[0]?.name;
+  });
+  const toPeg = useBench((bench) => bench.toPeg);
+  return (
+    <ToolbarItem
+      className={`btn btn-sm w-23 flex-nowrap gap-1 px-1 font-normal disabled:bg-transparent aria-disabled:opacity-60 ${way < 0 ? "" : "flex-row-reverse"}`}
+      disabled={!name}
+      accessibleWhenDisabled
+      onClick={() => toPeg(way)}
+      aria-label={`${way < 0 ? "Peg before" : "Peg after"}: ${name ? SHORT[name] : "no peg"}`}
+      title={hint(way < 0 ? "peg_before" : "peg_after", name && `To ${PEG_WORDS[name].toLowerCase()}`)}
+    >
+      <svg width={8} height={20} viewBox="0 0 8 20" aria-hidden="true" className="shrink-0">
+        <path d="M4 4V19" stroke="#B8892B" strokeWidth={3} />
+        <circle cx={4} cy={4} r={3.5} fill="currentColor" />
+      </svg>
+      <span className="min-w-0 truncate">{name ? SHORT[name] : "no peg"}</span>
+    </ToolbarItem>
   );
 }

@@ -1,10 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Scissors } from "lucide-react";
-import { useEffect } from "react";
 import { useNavigate } from "react-router";
 import { api, got } from "../../api/client";
 import { useBench, useBenchStore } from "../benchContext";
-import { typing } from "../keys";
+import { useDoing } from "../commands/doings";
 import { Menu } from "../Menu";
 import { useSayViews } from "../marks/useSayViews";
 
@@ -37,31 +35,21 @@ export function WindowMenu() {
     onError: (error) => bench.getState().set({ notice: error.message }),
   });
   const views = useSayViews(active);
-  const { mutate } = save;
-  useEffect(() => {
-    const pressed = (event: KeyboardEvent) => {
-      const { sides, active } = bench.getState();
-      const now = sides[active];
-      if (!now || typing(event.target) || (event.key !== "{" && event.key !== "}")) return;
-      const { first, last } = now.clip.window;
-      if (event.key === "{" && now.frame <= last - SHORTEST) mutate({ first: now.frame, last });
-      if (event.key === "}" && now.frame >= first + SHORTEST) mutate({ first, last: now.frame });
-    };
-    window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
-  }, [bench, mutate]);
+  useDoing("starts_here", () => {
+    if (!state || state.frame > state.clip.window.last - SHORTEST) return false;
+    save.mutate({ first: state.frame, last: state.clip.window.last });
+  });
+  useDoing("ends_here", () => {
+    if (!state || state.frame < state.clip.window.first + SHORTEST) return false;
+    save.mutate({ first: state.clip.window.first, last: state.frame });
+  });
   if (!state) return null;
   const { clip, frame, swing } = state;
   const { first, last } = clip.window;
   const whole = first === 0 && last === clip.frame_count - 1;
   const line = "btn btn-ghost btn-xs justify-start font-normal";
   return (
-    <Menu
-      label="Window"
-      title="Which frames of the clip are the swing, and whether its views are one (J)"
-      opensOn="j"
-      icon={<Scissors size={16} aria-hidden />}
-    >
+    <Menu command="window" words="Window">
       <div className="grid w-72 gap-1 text-sm">
         <p>
           The swing is frames{" "}

@@ -1,11 +1,13 @@
 import { useEffect } from "react";
-import type { SideState } from "../benchState";
+import { onOf, type SideState } from "../benchState";
 import type { Bench } from "../benchStore";
 import { nearestFrame } from "./pegLink";
 
 /** The stretch that is looped: from the peg at or before a frame to the next one. */
 export function loopAbout(side: SideState): [number, number] {
-  const frames = side.on.pegs.map((peg) => peg.frame).sort((a, b) => a - b);
+  const frames = onOf(side)
+    .pegs.map((peg) => peg.frame)
+    .sort((a, b) => a - b);
   const first = frames.findLast((frame) => frame <= side.frame) ?? side.clip.window.first;
   const last = frames.find((frame) => frame > side.frame) ?? side.clip.window.last;
   return [first, last];

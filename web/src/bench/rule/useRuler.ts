@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import { useBench } from "../benchContext";
-import { type Side, timelineFrom } from "../benchState";
+import { onOf, type Side, timelineFrom } from "../benchState";
 import type { Timeline } from "./pegLink";
 import { layRuler, type RulerLayout } from "./rulerLayout";
 
@@ -17,6 +17,9 @@ export function useRuler(width: number): RulerLayout | null {
 
 function useTimeline(side: Side): Timeline | null {
   const clip = useBench((bench) => bench.sides[side]?.clip);
-  const on = useBench((bench) => bench.sides[side]?.on);
+  const on = useBench((bench) => {
+    const state = bench.sides[side];
+    return state && onOf(state);
+  });
   return useMemo(() => (clip && on ? timelineFrom(clip, on) : null), [clip, on]);
 }

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { type KeyboardEvent, type PointerEvent, useCallback, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef } from "react";
 import { meQuery } from "../../api/queries";
 import type { Units } from "../../units";
 import { isBody, MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { KNOWN_LENGTH, MAT, markAt, PLUMB, type Side, type SideState } from "../benchState";
+import { KNOWN_LENGTH, MAT, markAt, onOf, PLUMB, type Side, type SideState } from "../benchState";
 import { KnownLengthLine } from "../ground/KnownLengthLine";
 import { MatLayer } from "../ground/MatLayer";
 import { PlumbLine } from "../ground/PlumbLine";
@@ -13,41 +13,36 @@ import { INK, whose } from "../ink";
 import { Doubts } from "../marks/Doubts";
 import { HandTest, useHandTest } from "../marks/HandTest";
 import { HAND_SD_PX, unitPx } from "../marks/hand";
-import { MarkLayer } from "../marks/MarkLayer";
+import { MarkFan } from "../marks/MarkFan";
+import { MarkLayer, type ShownMark } from "../marks/MarkLayer";
 import { ProposedMarkLayer, TakeProposed, useProposedMarks } from "../marks/ProposedMarks";
-import { TrackLayer } from "../marks/TrackLayer";
+import { marksOf } from "../marks/round";
+import { TrackPath } from "../marks/TrackPath";
 import { useTrackedMarks, useTracks } from "../marks/tracks";
 import { GaugeLayer } from "../readings/GaugeLayer";
 import { ProposedPegs } from "../rule/ProposedPegs";
 import { moved, still } from "./cameraMotion";
+import type { Scene } from "./hand/scene";
 import { Loupe } from "./Loupe";
 import { Overlay } from "./Overlay";
 import { StageFooter } from "./StageFooter";
 import { StageHeader } from "./StageHeader";
-import { type Point, sameView, toPicture, toStage, type View } from "./stageView";
+import { type Look, type Point, sameView, toPicture, toStage, type View } from "./stageView";
 import { useFrames } from "./useFrames";
+import { useHand } from "./useHand";
 import { useSize } from "./useSize";
 import { useStageView } from "./useStageView";
 import { ZoomButtons } from "./ZoomButtons";
 
 const NUDGE_CSS_PX = 0.1;
-const REACH_PX = 14; // from a mark, within which it is taken hold of
-const STILL_PX = 2; // a hand that moves less has only clicked
 
-interface Drag {
-  kind: "pan" | "mark" | "line" | "corner" | "pinch";
-  from: Point;
-  view: View;
-  gesture: string;
-  corner?: number;
-  off?: Point; // from where the mark was taken hold of to its place, picture pixels
-  pair?: [Point, Point]; // where two fingers began to pinch
-}
-
-/** The frame with the lines of the trade on top; marks are put and moved here. */
+/** The frame with the lines of the trade on top; at Mark, marks are put and moved here. */
 export function Stage({ side, state, units }: { side: Side; state: SideState; units: Units }) {
   const { clip, frame, direction } = state;
+  const on = onOf(state);
   const active = useBench((bench) => bench.active === side);
+  const marking = useBench((bench) => bench.station === "mark");
+  const covered = useBench((bench) => bench.station !== "mark" && !bench.uncovered);
   const tool = useBench((bench) => (bench.active === side ? bench.tool : null));
   const selected = useBench((bench) => (bench.active === side ? bench.selected : null));
   const edit = useBench((bench) => bench.edit);
@@ -55,13 +50,10 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(box);
-  const [pointer, setPointer] = useState<Point | null>(null);
-  const [start, setStart] = useState<Point | null>(null);
-  const { corners, clickCorner, layLine } = useLaying(side, state, tool);
-  const drag = useRef<Drag | null>(null);
-  const fingers = useRef(new Map<number, Point>());
+  const laying = useLaying(side, state, tool);
 
   const { view, look, zoom, shift, pinch, setLook } = useStageView(side, state, box, size);
+  useWholeForMat(tool, look, setLook);
   const stableView = useStableView(view);
   const drawn = useFrames(clip, frame, direction, canvas, stableView, size);
   const shownFrame = drawn.frame ?? frame;
@@ -69,15 +61,10 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const { tracks } = useTracks(state);
   const tracked = useTrackedMarks(state, tracks, shownFrame);
   const handSd = (useQuery(meQuery).data?.hand_sd_px ?? HAND_SD_PX) * unitPx(state);
-  const advance = useBench((bench) => bench.advance);
   const test = useHandTest(side, state);
   const shownMark = (name: string) =>
     markAt(state, name, shownFrame) ?? tracked.find((mark) => mark.name === name);
 
-  const pointOf = (event: { clientX: number; clientY: number }): Point => {
-    const rect = box.current?.getBoundingClientRect();
-    return { x: event.clientX - (rect?.left ?? 0), y: event.clientY - (rect?.top ?? 0) };
-  };
   const place = useCallback(
     (point: Point) => (stableView ? toStage(point, stableView, size) : { x: 0, y: 0 }),
     [stableView, size],
@@ -87,14 +74,21 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const looked = useBench((bench) => bench.focus?.reading);
   const gauges = useMemo(
     () =>
-      state.on.gauges.filter(
+      on.gauges.filter(
         (gauge) => pinned.includes(gauge.id) || gauge.shapes.some((shape) => shape.reading === looked),
       ),
-    [state.on.gauges, pinned, looked],
+    [on.gauges, pinned, looked],
   );
   const player = useMemo(
-    () => state.on.marks.filter(({ frame, name }) => frame === shownFrame && isBody(name)),
-    [state.on.marks, shownFrame],
+    () => on.marks.filter(({ frame, name }) => frame === shownFrame && isBody(name)),
+    [on.marks, shownFrame],
+  );
+  const shownMarks: ShownMark[] = useMemo(
+    () => [
+      ...on.marks.filter((mark) => mark.frame === shownFrame),
+      ...tracked.map((mark) => ({ ...mark, source: "tracked" as const })),
+    ],
+    [on.marks, tracked, shownFrame],
   );
   // A mat, a known length and the lines of the trade stand in the range: they go with a hand-held camera.
   const motion = clip.camera_motion;
@@ -102,122 +96,79 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
     (point: Point) => place(moved(motion, shownFrame, point)),
     [place, motion, shownFrame],
   );
-  const toStill = (at: Point, from: View) => still(motion, shownFrame, toPicture(at, from, size));
 
-  const putMark = (name: string, at: Point, gesture?: string) => {
-    const { x, y } = at;
+  const wanted = useBench((bench) => bench.wanted);
+  const groups = useBench((bench) => bench.groups);
+  const group = useBench((bench) => bench.group);
+  const putMark = (name: string, { x, y }: Point, gesture?: string) =>
     edit(
       side,
       { kind: "mark", name, frame: shownFrame, place: { x, y, sd_px: handSd, source: "hand" } },
       gesture,
     );
+  const sceneOf = (from: View): Scene => {
+    const grouped = new Set(marksOf(state, { wanted, groups }, group).map(({ name }) => name));
+    return {
+      tool,
+      selected,
+      // What is not seen is not taken hold of.
+      spots: marking
+        ? shownMarks.map(({ name, x, y }) => ({
+            name,
+            at: place({ x, y }),
+            place: { x, y },
+            grouped: grouped.has(name),
+          }))
+        : [],
+      corners: marking && on.mat ? on.mat.corners.map(placeStill) : [],
+      toPicture: (at) => toPicture(at, from, size),
+      toRange: (at) => still(motion, shownFrame, toPicture(at, from, size)),
+    };
   };
+  const hand = useHand({
+    side,
+    state,
+    box,
+    size,
+    view,
+    shown: drawn.frame,
+    scene: sceneOf,
+    laying,
+    test,
+    putMark,
+    shift,
+    pinch,
+  });
 
-  /** The mark that a hand takes hold of: of those within reach the nearest, whatever lies over it. */
-  const nearest = (at: Point) => {
-    const far = (mark: Point) => Math.hypot(place(mark).x - at.x, place(mark).y - at.y);
-    const placed = state.on.marks.filter((mark) => mark.frame === shownFrame);
-    const near = [...placed, ...tracked].filter((mark) => far(mark) <= REACH_PX);
-    return near.sort((a, b) => far(a) - far(b))[0];
-  };
-
-  const down = (event: PointerEvent) => {
-    if (!view || event.button !== 0) return;
-    if (drawn.frame === null) {
-      set({ notice: "The frame was not drawn yet, so nothing was placed: click again." });
-      return;
-    }
-    const at = pointOf(event);
-    set({ active: side });
-    fingers.current.set(event.pointerId, at);
-    const touching = [...fingers.current.values()];
-    if (touching.length === 2) {
-      drag.current = { kind: "pinch", from: at, view, gesture: "", pair: touching as [Point, Point] };
-      return;
-    }
-    const hit = nearest(at);
-    const corner =
-      (event.target as Element).closest("[data-corner]")?.getAttribute("data-corner") ?? undefined;
-    const gesture = crypto.randomUUID();
-    box.current?.setPointerCapture(event.pointerId);
-    if (test.click(toPicture(at, view, size), shownFrame)) return;
-    if (hit && (!tool || tool === hit.name)) {
-      set({ selected: hit.name, tool: null, active: side });
-      const held = toPicture(at, view, size);
-      const off = { x: hit.x - held.x, y: hit.y - held.y };
-      drag.current = { kind: "mark", from: at, view, gesture, off };
-    } else if (corner !== undefined && !isLine(tool)) {
-      set({ selected: MAT, tool: null });
-      drag.current = { kind: "corner", from: at, view, gesture, corner: Number(corner) };
-    } else if (tool === MAT) {
-      clickCorner(toStill(at, view));
-    } else if (isLine(tool)) {
-      setStart(toStill(at, view));
-      drag.current = { kind: "line", from: at, view, gesture };
-    } else if (tool) {
-      putMark(tool, toPicture(at, view, size), gesture);
-      set({ selected: tool, active: side });
-      drag.current = { kind: "mark", from: at, view, gesture };
-    } else {
-      set({ selected: null, active: side });
-      drag.current = { kind: "pan", from: at, view, gesture };
-    }
-  };
-
-  const move = (event: PointerEvent) => {
-    const at = pointOf(event);
-    setPointer(at);
-    if (fingers.current.has(event.pointerId)) fingers.current.set(event.pointerId, at);
-    const now = drag.current;
-    if (!now || !view) return;
-    if (now.pair && fingers.current.size === 2)
-      pinch(now.view, now.pair, [...fingers.current.values()] as [Point, Point]);
-    if (now.kind === "mark" && selected && hasMoved(now.from, at)) {
-      const held = toPicture(at, view, size);
-      putMark(selected, { x: held.x + (now.off?.x ?? 0), y: held.y + (now.off?.y ?? 0) }, now.gesture);
-    }
-    if (now.kind === "corner" && state.on.mat) {
-      const { x, y } = toStill(at, view);
-      const corners = state.on.mat.corners.map((own, i) => (i === now.corner ? { x, y } : own));
-      edit(side, { kind: "mat", value: { ...state.on.mat, corners } }, now.gesture);
-    }
-    if (now.kind === "pan") shift(now.view, { x: at.x - now.from.x, y: at.y - now.from.y });
-  };
-
-  const up = (event: PointerEvent) => {
-    const now = drag.current;
-    drag.current = null;
-    fingers.current.delete(event.pointerId);
-    if (!now || !view) return;
-    if (!tool) setPointer(null); // the loupe goes with the drag
-    if (now.kind === "line" && start) {
-      const end = toStill(pointOf(event), view);
-      setStart(null);
-      if (Math.hypot(end.x - start.x, end.y - start.y) * view.scale > 8) layLine(start, end);
-      else set({ notice: "Nothing was drawn: press at one end, and let go at the other." });
-    }
-    if (now.kind === "mark" && tool) advance();
-  };
-
-  const nudge = (event: KeyboardEvent) => {
+  const pressed = (event: KeyboardEvent) => {
+    if (!view || event.ctrlKey || event.metaKey) return;
     const way = NUDGE_WAYS[event.key];
     const mark = selected ? shownMark(selected) : undefined;
-    if (!way || !mark || !selected || !view || event.ctrlKey || event.metaKey) return;
-    event.preventDefault();
-    event.stopPropagation();
-    const amount = ((event.shiftKey ? 10 : 1) * NUDGE_CSS_PX) / view.scale;
-    const turned = view.mirrored ? -1 : 1;
-    putMark(
-      selected,
-      { x: mark.x + turned * way[0] * amount, y: mark.y + way[1] * amount },
-      `nudge ${selected} ${shownFrame}`,
-    );
-    setPointer(null);
+    const used = () => {
+      event.preventDefault();
+      event.stopPropagation();
+      hand.forget();
+    };
+    if (way && mark && selected) {
+      used();
+      const amount = ((event.shiftKey ? 10 : 1) * NUDGE_CSS_PX) / view.scale;
+      const turned = view.mirrored ? -1 : 1;
+      const to = { x: mark.x + turned * way[0] * amount, y: mark.y + way[1] * amount };
+      putMark(selected, to, `nudge ${selected} ${shownFrame}`);
+    } else if (event.key === "Enter" && tool && !GROUND.includes(tool) && proposed.length === 0) {
+      // Without a pointer a mark begins in the middle of what is seen, and is nudged from there.
+      used();
+      putMark(tool, { x: view.cx, y: view.cy });
+      set({ selected: tool, tool: null });
+    }
   };
 
-  const aiming = tool !== null || test.asks !== null || drag.current?.kind === "mark";
-  const loupeAt = aiming && pointer ? pointer : null;
+  const aiming = tool !== null || test.asks !== null || hand.drags;
+  const loupeAt = aiming && hand.pointer ? hand.pointer : null;
   const selectedMark = selected ? shownMark(selected) : undefined;
+  const chosenTrack = marking ? tracks.find((track) => track.name === selected) : undefined;
+  const ink = INK[whose(side, state.swing)];
+  const told = asked(tool, laying.corners.length);
 
   return (
     <section
@@ -235,14 +186,10 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
         role="application"
         // biome-ignore lint/a11y/noNoninteractiveTabindex: marks are nudged with the keys here
         tabIndex={0}
-        aria-label={`Frame ${shownFrame} of ${state.swing.title}. Arrow keys nudge the chosen mark.`}
+        aria-label={`Frame ${shownFrame} of ${state.swing.title}${marking ? ". Arrow keys nudge the chosen mark." : ""}`}
         className={`relative min-h-0 flex-1 touch-none overflow-hidden ${tool ? "cursor-crosshair" : ""}`}
-        onPointerDown={down}
-        onPointerMove={move}
-        onPointerUp={up}
-        onPointerCancel={up}
-        onPointerLeave={() => setPointer(null)}
-        onKeyDown={nudge}
+        {...hand.on}
+        onKeyDown={pressed}
       >
         <canvas
           ref={canvas}
@@ -262,41 +209,31 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
               wide={size.width}
               clear={player}
               units={units}
-              ink={INK[whose(side, state.swing)]}
+              ink={ink}
             />
-            {state.on.calibration && (
-              <KnownLengthLine known={state.on.calibration} place={placeStill} units={units} />
+            {marking && on.calibration && (
+              <KnownLengthLine known={on.calibration} place={placeStill} units={units} />
             )}
-            {state.on.facts?.plumb && (
-              <PlumbLine ends={state.on.facts.plumb} place={placeStill} chosen={selected === PLUMB} />
+            {marking && on.facts?.plumb && (
+              <PlumbLine ends={on.facts.plumb} place={placeStill} chosen={selected === PLUMB} />
             )}
-            {state.on.mat && (
-              <MatLayer corners={state.on.mat.corners} place={placeStill} whole chosen={selected === MAT} />
+            {marking && on.mat && (
+              <MatLayer corners={on.mat.corners} place={placeStill} whole chosen={selected === MAT} />
             )}
-            {tool === MAT && <MatLayer corners={corners} place={placeStill} whole={false} chosen />}
-            {start && pointer && <LengthInHand a={placeStill(start)} b={pointer} />}
-            {test.asks === null && (
+            {tool === MAT && <MatLayer corners={laying.corners} place={placeStill} whole={false} chosen />}
+            {hand.start && hand.pointer && <LengthInHand a={placeStill(hand.start)} b={hand.pointer} />}
+            {test.asks === null && !covered && (
               <>
-                <ProposedMarkLayer
-                  marks={proposed}
-                  place={place}
-                  scale={stableView.scale}
-                  ink={INK[whose(side, state.swing)]}
-                />
-                <TrackLayer
-                  state={state}
-                  marks={tracked}
-                  tracks={tracks}
-                  place={place}
-                  ink={INK[whose(side, state.swing)]}
-                  selected={selected}
-                />
+                {marking && (
+                  <ProposedMarkLayer marks={proposed} place={place} scale={stableView.scale} ink={ink} />
+                )}
+                {chosenTrack && <TrackPath state={state} track={chosenTrack} place={place} ink={ink} />}
                 <MarkLayer
-                  state={state}
-                  frame={shownFrame}
+                  marks={shownMarks}
                   place={place}
-                  ink={INK[whose(side, state.swing)]}
-                  selected={selected}
+                  ink={ink}
+                  chosen={tool ?? selected}
+                  aim={tool && !GROUND.includes(tool) ? hand.pointer : null}
                 />
               </>
             )}
@@ -309,9 +246,23 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
           className="pointer-events-none absolute inset-x-1 top-1 grid justify-items-start gap-1 *:pointer-events-auto"
           onPointerDown={(event) => event.stopPropagation()}
         >
-          <Doubts side={side} state={state} />
-          <TakeProposed side={side} marks={proposed} />
-          <ProposedPegs side={side} state={state} />
+          {told && active && (
+            <p className="pointer-events-none rounded-sm bg-dusk/85 px-2 py-1 text-sm" role="status">
+              {told}
+            </p>
+          )}
+          {selectedMark && selected && !tool && marking && (
+            <p className="pointer-events-none rounded-sm bg-dusk/85 px-2 py-1 text-sm" role="status">
+              {MARK_WORDS[selected]} · arrows nudge, Delete removes
+            </p>
+          )}
+          {marking && (
+            <>
+              <Doubts side={side} state={state} />
+              <TakeProposed side={side} marks={proposed} />
+              <ProposedPegs side={side} state={state} />
+            </>
+          )}
         </div>
         {loupeAt && stableView && (
           <Loupe
@@ -331,21 +282,20 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
             {drawn.error.message}
           </p>
         )}
-        {tool && active && (
-          <p className="pointer-events-none absolute top-2 left-2 rounded-sm bg-dusk/85 px-2 py-1 text-sm">
-            {tool === KNOWN_LENGTH
-              ? "Drag along the known length"
-              : tool === PLUMB
-                ? "Drag along an upright edge: a wall's corner, a door"
-                : tool === MAT
-                  ? `Click a corner of the mat (${corners.length + 1} of ${MAT_CORNERS})`
-                  : `Click the ${MARK_WORDS[tool]?.toLowerCase()}`}
-          </p>
-        )}
-        {selectedMark && selected && !tool && (
-          <p className="pointer-events-none absolute top-2 left-2 rounded-sm bg-dusk/85 px-2 py-1 text-sm">
-            {MARK_WORDS[selected]} · arrows nudge, Delete removes
-          </p>
+        {hand.fan && (
+          <MarkFan
+            fan={hand.fan}
+            stage={size}
+            choose={(name) => {
+              set({ selected: name, tool: null });
+              hand.setFan(null);
+              box.current?.focus();
+            }}
+            close={() => {
+              hand.setFan(null);
+              box.current?.focus();
+            }}
+          />
         )}
       </div>
       <StageFooter side={side} state={state} frame={shownFrame} exact={drawn.exact} />
@@ -360,9 +310,30 @@ const NUDGE_WAYS: Record<string, [number, number]> = {
   ArrowDown: [0, 1],
 };
 
-const hasMoved = (from: Point, to: Point) => Math.hypot(to.x - from.x, to.y - from.y) > STILL_PX;
+const GROUND = [KNOWN_LENGTH, PLUMB, MAT];
 
-const isLine = (tool: string | null) => tool === KNOWN_LENGTH || tool === PLUMB;
+/** What the tool in hand asks for. */
+function asked(tool: string | null, cornersClicked: number): string {
+  if (tool === null) return "";
+  if (tool === KNOWN_LENGTH) return "Drag along the known length";
+  if (tool === PLUMB) return "Drag along an upright edge: a wall's corner, a door";
+  if (tool === MAT) return `Click a corner of the mat (${cornersClicked + 1} of ${MAT_CORNERS})`;
+  return `Click the ${MARK_WORDS[tool]?.toLowerCase()}`;
+}
+
+/** A mat reaches beyond the player: while its corners are clicked the whole picture is shown. */
+function useWholeForMat(tool: string | null, look: Look | null, setLook: (look: Look | null) => void): void {
+  const before = useRef<{ look: Look | null } | null>(null);
+  useEffect(() => {
+    if (tool === MAT && !before.current) {
+      before.current = { look };
+      setLook("whole");
+    } else if (tool !== MAT && before.current) {
+      setLook(before.current.look);
+      before.current = null;
+    }
+  }, [tool, look, setLook]);
+}
 
 function LengthInHand({ a, b }: { a: Point; b: Point }) {
   return <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="#D8AA4C" strokeWidth={2} strokeDasharray="4 3" />;

@@ -1,7 +1,7 @@
 import { fromImpact } from "../../units";
 import { PEG_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { type Side, type SideState, timelineOf } from "../benchState";
+import { onOf, type Side, type SideState, timelineOf } from "../benchState";
 import { timeFromImpact } from "../rule/pegLink";
 import type { ClipFrames } from "./clipFrames";
 
@@ -22,8 +22,8 @@ export function StageFooter({ side, state, frame, exact }: Props) {
   const { clip } = state;
   const edit = useBench((bench) => bench.edit);
   const seconds = timeFromImpact(timelineOf(state), frame);
-  const peg = state.on.pegs.find((each) => each.frame === frame);
-  const after = state.on.pegs.find((each) => each.between && each.frame === frame - 1);
+  const peg = onOf(state).pegs.find((each) => each.frame === frame);
+  const after = onOf(state).pegs.find((each) => each.between && each.frame === frame - 1);
   return (
     <footer
       className="num flex h-8 shrink-0 items-center gap-4 px-2 text-sm whitespace-nowrap"

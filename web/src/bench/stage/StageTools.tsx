@@ -1,53 +1,56 @@
-import { Layers2, Maximize2, Minimize2, ScanEye } from "lucide-react";
-import { Toggle } from "../../parts/Toggle";
+import { Toolbar, ToolbarItem } from "@ariakit/react";
 import { useBench } from "../benchContext";
+import { clickOnly } from "../clickOnly";
+import { hint } from "../commands/table";
+import { StageMenu } from "./StageMenu";
 
-/** One stage over the other, or one stage alone. */
+/** How the two stages go together: linked, one over the other, or one alone. */
 export function StageTools() {
   const both = useBench((bench) => bench.sides.student !== undefined && bench.sides.reference !== undefined);
+  const linked = useBench((bench) => bench.linked);
   const overlay = useBench((bench) => bench.overlay);
   const solo = useBench((bench) => bench.solo);
-  const alike = useBench((bench) => bench.alike);
   const set = useBench((bench) => bench.set);
+  const ways = [
+    { id: "link", words: "Linked", on: linked, may: both, turn: () => set({ linked: !linked }) },
+    { id: "alone", words: "Alone", on: solo, may: true, turn: () => set({ solo: !solo }) },
+    {
+      id: "overlay",
+      words: "Over",
+      on: overlay > 0,
+      may: both,
+      turn: () => set({ overlay: overlay ? 0 : 0.5 }),
+    },
+  ] as const;
   return (
-    <div className="flex items-center gap-1" role="toolbar" aria-label="Stages">
-      <Toggle
-        on={overlay > 0}
-        label="Lay the reference over the student"
-        title="Lay the reference over the student (B); hold F to see it alone"
-        disabled={!both}
-        onClick={() => set({ overlay: overlay ? 0 : 0.5 })}
-      >
-        <Layers2 size={16} aria-hidden />
-      </Toggle>
-      <input
-        type="range"
-        className="range range-xs w-14"
-        aria-label="How much of the reference is seen"
-        min={0}
-        max={1}
-        step={0.05}
-        value={overlay}
-        disabled={!both}
-        onChange={(event) => set({ overlay: Number(event.target.value) })}
-      />
-      <Toggle
-        on={alike}
-        label="Zoom both stages alike"
-        title="Zoom and shift both stages alike (Y)"
-        disabled={!both}
-        onClick={() => set({ alike: !alike })}
-      >
-        <ScanEye size={16} aria-hidden />
-      </Toggle>
-      <Toggle
-        on={solo}
-        label="This stage alone"
-        title="This stage alone (M)"
-        onClick={() => set({ solo: !solo })}
-      >
-        {solo ? <Minimize2 size={16} aria-hidden /> : <Maximize2 size={16} aria-hidden />}
-      </Toggle>
+    <div className="flex items-center gap-1">
+      <Toolbar {...clickOnly} className="flex items-center gap-1" aria-label="Stages">
+        {ways.map(({ id, words, on, may, turn }) => (
+          <ToolbarItem
+            key={id}
+            className={`btn btn-sm px-2 font-normal ${on ? "btn-primary" : ""}`}
+            aria-pressed={on}
+            disabled={!may}
+            onClick={turn}
+            title={hint(id)}
+          >
+            {words}
+          </ToolbarItem>
+        ))}
+      </Toolbar>
+      {overlay > 0 && (
+        <input
+          type="range"
+          className="range range-xs w-14"
+          aria-label="How much of the reference is seen"
+          min={0.05}
+          max={1}
+          step={0.05}
+          value={overlay}
+          onChange={(event) => set({ overlay: Number(event.target.value) })}
+        />
+      )}
+      <StageMenu />
     </div>
   );
 }

@@ -1,15 +1,15 @@
-import { markAt, pegsOf, type SideState } from "../benchState";
+import { markAt, onOf, pegsOf, type SideState } from "../benchState";
 import type { Point, View } from "./stageView";
 
 /** Pixels of the picture to a metre on the known length, or null where there is none. */
 function pixelsPerMetre(side: SideState): number | null {
-  const known = side.on.calibration;
+  const known = onOf(side).calibration;
   return known ? Math.hypot(known.bx - known.ax, known.by - known.ay) / known.length_m : null;
 }
 
 /** A point of the picture that does not move in a swing: the trail foot at address, else below the player. */
 function anchor(side: SideState): Point {
-  const address = pegsOf(side.on).address;
+  const address = pegsOf(onOf(side)).address;
   const foot = address === undefined ? undefined : markAt(side, "trail_foot_outer", address);
   return foot ?? { x: side.clip.width / 2, y: side.clip.height * 0.8 };
 }

@@ -1,7 +1,7 @@
 import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
 import { useBench } from "../benchContext";
-import type { Side, SideState } from "../benchState";
-import { typing } from "../keys";
+import { onOf, type Side, type SideState } from "../benchState";
+import { useDoing } from "../commands/doings";
 import {
   aboutBox,
   aboutPlayer,
@@ -112,23 +112,17 @@ export function useStageView(
   }, [box, zoom]);
 
   const active = useBench((bench) => bench.active === side);
-  useEffect(() => {
-    if (!active) return;
-    const pressed = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
-      const key = event.key.toLowerCase();
-      if (key === "w" || key === "q") zoom(key === "w" ? ZOOM_STEP : 1 / ZOOM_STEP);
-      if (key === "0") setLook(look === null ? "whole" : null);
-    };
-    window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
-  }, [active, zoom, look, setLook]);
+  useDoing("larger", () => zoom(ZOOM_STEP), active);
+  useDoing("smaller", () => zoom(1 / ZOOM_STEP), active);
+  useDoing("whole_picture", () => setLook(look === null ? "whole" : null), active);
 
   return { view: view && { ...view, mirrored }, look, zoom, shift, pinch, setLook };
 }
 
 /** The crop to the player: where a worker saw the body, else about the marks, in the picture's full height. */
-function useHome({ clip, on, mirrored }: SideState, size: Size): View | null {
+function useHome(state: SideState, size: Size): View | null {
+  const { clip, mirrored } = state;
+  const on = onOf(state);
   const middle = useRef(clip.width / 2);
   useEffect(() => {
     if (on.marks.length) middle.current = on.marks.reduce((sum, mark) => sum + mark.x, 0) / on.marks.length;

@@ -2,7 +2,7 @@ import { type PointerEvent, useMemo, useRef } from "react";
 import { type Unit, type Units, withError } from "../../units";
 import { CHECKPOINT_WORDS, type Checkpoint, READING_WORDS, SIGNED } from "../../words";
 import { useBench } from "../benchContext";
-import { OTHER, pegsOf, type Side } from "../benchState";
+import { OTHER, onOf, pegsOf, type Side } from "../benchState";
 import { PAPER_INK } from "../ink";
 import { type TapeScale, tapeScale } from "../readings/tapeScale";
 import type { RulerLayout } from "../rule/rulerLayout";
@@ -43,7 +43,8 @@ export function Curves({ reading, units }: { reading: string; units: Units }) {
   const empty = !curves.student && !curves.reference;
   const trouble = student.trouble || reference.trouble;
   const y = (core: number) => (scale ? (1 - scale.at(core)) * height : 0);
-  const pegs = sides[main] ? Object.entries(pegsOf(sides[main].on)) : [];
+  const shown = sides[main];
+  const pegs = shown ? Object.entries(pegsOf(onOf(shown))) : [];
   const xOf = (side: Side, frame: number) => layout?.positions[side][frame] ?? -100;
   return (
     <div
@@ -89,7 +90,7 @@ export function Curves({ reading, units }: { reading: string; units: Units }) {
               ) : null,
             )}
             {bands.map(({ at, band }) => {
-              const frame = sides[main] && pegsOf(sides[main].on)[at as Checkpoint];
+              const frame = shown && pegsOf(onOf(shown))[at as Checkpoint];
               if (!band || frame === undefined) return null;
               const top = y(band.high);
               return (

@@ -2,7 +2,7 @@ import { useRef } from "react";
 import { type Units, withError } from "../../units";
 import { PART_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { type Reading, type Side, timelineFrom } from "../benchState";
+import { onOf, type Reading, type Side, timelineFrom } from "../benchState";
 import { PAPER_INK } from "../ink";
 import { linkedTime, nearestFrame, timeFromImpact } from "../rule/pegLink";
 import { useSize } from "../stage/useSize";
@@ -208,7 +208,7 @@ function useGo(found: Record<Side, Course | null>) {
     const state = sides[side];
     const top = line?.times[line.pegs.top ?? -1];
     if (!line || !state || top === undefined || reading.value === null) return;
-    const own = timelineFrom(state.clip, state.on);
+    const own = timelineFrom(state.clip, onOf(state));
     set({ active: side });
     goTo(side, nearestFrame(own.times, linkedTime(top + reading.value, line, own)));
   };

@@ -19,7 +19,7 @@ export function useCourse(
 ): { found: Course | null; trouble: string } {
   const state = useBench((bench) => bench.sides[side]);
   const versions = state
-    ? Object.values({ ...state.views, [state.clip.id]: state.on })
+    ? Object.values(state.views)
         .map((view) => `${view.clip_id} ${view.version}`)
         .sort()
         .join()
@@ -32,7 +32,7 @@ export function useCourse(
   });
   const course = query.data;
   const clip = state?.swing.clips.find((each) => each.id === course?.clip_id);
-  const on = clip && state && (clip.id === state.clip.id ? state.on : state.views[clip.id]);
+  const on = clip && state?.views[clip.id];
   const found = useMemo(
     () => (course ? { course, line: clip && on ? timelineFrom(clip, on) : null } : null),
     [course, clip, on],

@@ -1,0 +1,56 @@
+import { type Checkpoint, PEG_WORDS, type PegName } from "../../words";
+import { KNOWN_LENGTH, MAT, onOf, PLUMB, pegsOf, type Reading, type Side } from "../benchState";
+import type { Bench } from "../benchStore";
+
+/** Go to the frame a reading came from and open it; for a refused one, take the missing thing in hand. */
+export function follow(bench: Bench, side: Side, reading: Reading): void {
+  const need = reading.needs[0];
+  if (need) {
+    takeNeed(bench, side, need);
+    return;
+  }
+  const { sides, goTo, set, focus, show } = bench.getState();
+  const now = sides[side];
+  if (!now) return;
+  // The view that draws it, the one that is seen already before the other.
+  const draws = (id: string) =>
+    now.views[id]?.gauges.some((gauge) => gauge.shapes.some((shape) => shape.reading === reading.reading));
+  const seen = [now.clip.id, ...reading.clips].filter((id) => reading.clips.includes(id));
+  const from = seen.find(draws) ?? seen[0];
+  if (from && from !== now.clip.id) show(side, from);
+  const shown = bench.getState().sides[side];
+  const frame = shown && (pegsOf(onOf(shown))[reading.at as Checkpoint] ?? reading.frames[0]);
+  const again = focus?.reading === reading.reading && focus.at === reading.at;
+  set({
+    active: side,
+    selected: null,
+    tool: null,
+    focus: again ? null : { reading: reading.reading, at: reading.at },
+  });
+  if (frame !== undefined) goTo(side, frame);
+}
+
+/** Take the thing in hand that is needed next, on the clip and at the frame where it is needed. */
+export function takeNeed(bench: Bench, side: Side, need: Reading["needs"][number]): void {
+  const { sides, show, goTo, set, goToStation } = bench.getState();
+  const clip = sides[side]?.swing.clips.find((each) => each.view === need.view && each.state === "ready");
+  if (clip) show(side, clip.id);
+  const state = bench.getState().sides[side];
+  if (!state) return;
+  const on = onOf(state);
+  goToStation("mark");
+  const frame = need.at ? pegsOf(on)[need.at] : undefined;
+  set({ active: side, selected: null, tool: null });
+  if (frame !== undefined) goTo(side, frame);
+  if (need.kind === "known_length") set({ tool: KNOWN_LENGTH });
+  if (need.kind === "mat") set(on.mat ? { tool: null, selected: MAT } : { tool: MAT });
+  if (need.kind === "plumb") set({ tool: PLUMB });
+  if (need.kind === "peg" && frame === undefined) {
+    const words = PEG_WORDS[need.name as PegName].toLowerCase();
+    set({ notice: `Step to “${words}” and peg it: ${need.at ? "Shift 1 … 9" : "under Events, E"}.` });
+  }
+  if (need.kind === "mark") {
+    const wanted = bench.getState().wanted.find((mark) => mark.name === need.name);
+    set({ tool: need.name, ...(wanted ? { group: wanted.group } : {}) });
+  }
+}

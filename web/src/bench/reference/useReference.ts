@@ -1,0 +1,52 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Reference, shelfQuery, swingQuery } from "../../api/queries";
+import { keep } from "../../parts/keep";
+import { readPlace } from "../address";
+import type { BenchSwing } from "../benchState";
+
+export interface ReferenceOf {
+  id: string; // of the swing that stands beside; "" for none
+  swing?: BenchSwing;
+  shelf: Reference[]; // those that can stand there, the best fitting first
+  choose: (swingId: string) => void;
+}
+
+const rememberedKey = (studentId: string) => `tropometer.beside.${studentId}`;
+const NONE = "none"; // on purpose
+
+/**
+ * What stands beside a student's swing: what the address says, what stood there before, what was chosen for this
+ * student the last time, else the model of the shelf that fits.
+ */
+export function useReference(swing: BenchSwing | undefined, stoodBefore?: string): ReferenceOf {
+  const shelf = useQuery(shelfQuery).data;
+  const [addressed] = useState(() => readPlace(window.location.search).beside);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const student = swing?.student;
+  const ready = (shelf ?? []).filter((each) => each.clips.some((clip) => clip.state === "ready"));
+  const fitting = byFit(ready, student?.school ?? "", swing?.hand);
+  const near = new Set([...ready.map((each) => each.swing_id), ...(swing?.before ?? []).map(({ id }) => id)]);
+  const remembered = student ? (localStorage.getItem(rememberedKey(student.id)) ?? undefined) : undefined;
+  const standing = [addressed, stoodBefore, remembered].find(
+    (id) => id && (id === addressed || id === NONE || near.has(id)),
+  );
+  // Until the shelf is here it is not known what can stand there.
+  const id = !student || !shelf ? "" : (chosen ?? standing ?? fitting[0]?.swing_id ?? "");
+  const found = useQuery({ ...swingQuery(id), enabled: id !== "" && id !== NONE });
+  return {
+    id: id === NONE ? "" : id,
+    swing: found.data,
+    shelf: fitting,
+    choose: (swingId) => {
+      setChosen(swingId || NONE);
+      if (student) keep(localStorage, rememberedKey(student.id), swingId || NONE);
+    },
+  };
+}
+
+/** References in the order in which they fit a student: first by the teaching model, then by the hand. */
+export function byFit(shelf: Reference[], school: string, hand?: string): Reference[] {
+  const match = (each: Reference) => 2 * Number(each.school === school) + Number(each.hand === hand);
+  return [...shelf].sort((a, b) => match(b) - match(a));
+}

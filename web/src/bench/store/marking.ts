@@ -1,0 +1,60 @@
+import type { BenchState } from "../benchState";
+import { nextPlace, openAt, type Plan, placeKey } from "../marks/round";
+import type { Get, Put } from "./slice";
+
+type Marking = Pick<BenchState, "startRound" | "advance" | "skip" | "hide">;
+
+/** The round: which mark is asked for next, and what a hand says of it. */
+export function marking(set: Put, get: Get): Marking {
+  const plan = (): Plan => ({ wanted: get().wanted, groups: get().groups });
+
+  return {
+    startRound: () => {
+      set({ round: true, skipped: [], selected: null, playing: null });
+      get().advance();
+    },
+
+    advance: () => {
+      const { active, sides, round, tool, skipped, goTo } = get();
+      const now = sides[active];
+      if (!now) return;
+      if (!round) {
+        set({ tool: openAt(now, plan()).find((name) => name !== tool) ?? null });
+        return;
+      }
+      const next = nextPlace(now, plan(), skipped, tool ? { name: tool, frame: now.frame } : undefined);
+      if (!next) {
+        set({ round: false, tool: null });
+        return;
+      }
+      const group = get().wanted.find(
+        (mark) =>
+          mark.name === next.name &&
+          mark.view === now.clip.view &&
+          mark.at.includes(next.at) &&
+          plan().groups.includes(mark.group),
+      );
+      set({ tool: next.name, selected: null, group: group?.group ?? get().group });
+      if (next.frame !== now.frame) goTo(active, next.frame);
+    },
+
+    skip: () => {
+      const { active, sides, tool, advance } = get();
+      const now = sides[active];
+      if (!now || !tool) return;
+      const place = placeKey({ name: tool, frame: now.frame });
+      set(({ skipped }) => ({ skipped: [...skipped, place] }));
+      advance();
+    },
+
+    hide: () => {
+      const { active, sides, tool, selected, edit, advance } = get();
+      const now = sides[active];
+      const name = tool ?? selected;
+      if (!now || !name || !get().wanted.some((mark) => mark.name === name)) return;
+      edit(active, { kind: "hidden", name, frame: now.frame, hidden: true });
+      set({ selected: null });
+      if (tool) advance();
+    },
+  };
+}

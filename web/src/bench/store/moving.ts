@@ -1,0 +1,91 @@
+import { type BenchState, inWindow, OTHER, onOf, otherViews, timelineOf } from "../benchState";
+import { linkedFrame } from "../rule/pegLink";
+import { RATES } from "../rule/rates";
+import { type Get, type Put, patch } from "./slice";
+
+type Moving = Pick<BenchState, "goTo" | "step" | "toPeg" | "play" | "pace" | "show" | "turnView">;
+
+/** Going through a swing: by frame, by peg, by itself, and round to its other side. */
+export function moving(set: Put, get: Get): Moving {
+  return {
+    goTo: (side, wanted) =>
+      set(({ sides, linked }) => {
+        const now = sides[side];
+        if (!now) return {};
+        const frame = inWindow(Math.round(wanted), now);
+        const moved = { ...sides, [side]: { ...now, frame, direction: frame < now.frame ? -1 : 1 } };
+        const other = sides[OTHER[side]];
+        if (linked && other) {
+          const follow = inWindow(linkedFrame(frame, timelineOf(now), timelineOf(other)), other);
+          const direction = follow < other.frame ? -1 : 1;
+          moved[OTHER[side]] = { ...other, frame: follow, direction };
+        }
+        return { sides: moved };
+      }),
+
+    step: (frames) => {
+      const { active, sides, goTo } = get();
+      const now = sides[active];
+      set({ playing: null });
+      if (now) goTo(active, now.frame + frames);
+    },
+
+    toPeg: (way) => {
+      const { active, sides, goTo } = get();
+      const now = sides[active];
+      if (!now) return false;
+      const frames = onOf(now)
+        .pegs.map((peg) => peg.frame)
+        .sort((a, b) => (a - b) * way);
+      const next = frames.find((frame) => (frame - now.frame) * way > 0);
+      if (next === undefined) return false;
+      goTo(active, next);
+      return true;
+    },
+
+    play: () => {
+      const { playing, rate, active, sides, looping, goTo } = get();
+      const now = sides[active];
+      if (!now) return;
+      // From the end it starts over.
+      const { first, last } = now.clip.window;
+      if (playing === null && !looping && now.frame === last) goTo(active, first);
+      set({ playing: playing === null ? rate : null });
+    },
+
+    pace: (way) => {
+      const { rate, playing } = get();
+      const next = RATES[Math.min(Math.max(RATES.indexOf(rate) - way, 0), RATES.length - 1)] ?? rate;
+      set({ rate: next, playing: playing === null ? null : next });
+    },
+
+    show: (side, clipId) => {
+      const now = get().sides[side];
+      const clip = now?.swing.clips.find((each) => each.id === clipId && each.state === "ready");
+      if (!now || !clip || clip.id === now.clip.id) return;
+      const next = { ...now, clip };
+      // To and fro ends where it began, whatever was pegged or proposed meanwhile.
+      const before = now.turnedFrom;
+      const back = before?.clipId === clip.id && before.to === now.frame;
+      const linked = linkedFrame(now.frame, timelineOf(now), timelineOf(next));
+      const frame = inWindow(back ? before.frame : linked, next);
+      const turnedFrom = { clipId: now.clip.id, frame: now.frame, to: frame };
+      patch(set, side, { clip, frame, turnedFrom });
+      set({ tool: null, selected: null });
+    },
+
+    turnView: () => {
+      const { sides, active, show } = get();
+      const now = sides[active];
+      const next = now && otherViews(now)[0];
+      if (!next) return false;
+      for (const side of ["student", "reference"] as const) {
+        const seen = sides[side]?.swing.clips.find(
+          (clip) => clip.state === "ready" && clip.view === next.view,
+        );
+        if (seen) show(side, seen.id);
+      }
+      return true;
+    },
+  };
+}

@@ -1,0 +1,110 @@
+import type { Schemas } from "../../api/client";
+import { shows } from "../../outbox";
+import {
+  type BenchState,
+  type BenchSwing,
+  inWindow,
+  nothingOn,
+  OTHER,
+  onOf,
+  pegsOf,
+  type Side,
+  type SideState,
+  viewOf,
+} from "../benchState";
+import { applied, type ClipMarks, tellOtherTabs, unpacked, unsentOn } from "../edits";
+import type { Standing } from "../standing";
+import { type Get, type Put, patch } from "./slice";
+
+type Stages = Pick<BenchState, "sides" | "open" | "close" | "refresh" | "heard" | "taken" | "leave">;
+
+/** Putting swings on the two stages, and keeping them as the server has them. */
+export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
+  const stops: (() => void)[] = [];
+
+  const take = (side: Side, clipId: string, answer: Schemas["EditAnswer"], sent: number) => {
+    if (answer.met.length)
+      get().say(`Another tab had changed ${answer.met.join(", ")}; the later change stands.`);
+    const now = get().sides[side];
+    if (!now || !answer.clips.some((each) => each.clip_id === clipId)) return;
+    const views: Record<string, ClipMarks> = { ...now.views };
+    let behind = now.behind;
+    for (const found of answer.clips) {
+      const mine = viewOf(now, found.clip_id);
+      const { version, gauges, camera, camera_trouble } = found;
+      if (version > mine.version + (found.clip_id === clipId ? sent : 0)) behind = true;
+      const settled = unsentOn(found.clip_id).length === 0;
+      views[found.clip_id] = settled
+        ? { ...mine, ...found }
+        : { ...mine, version, gauges, camera, camera_trouble };
+    }
+    const { readings, next, floor, pressure, pairing } = answer;
+    patch(set, side, { readings, next, floor, pressure, pairing, behind, views });
+    tellOtherTabs(now.swing.id);
+  };
+
+  const versionOf = (side: Side, clipId: string) => {
+    const now = get().sides[side];
+    return now ? viewOf(now, clipId).version : 0;
+  };
+
+  return {
+    sides: {},
+
+    open: (side, swing, mirrored) => {
+      const stood = places[side];
+      const ready = swing.clips.filter((each) => each.state === "ready");
+      const before = ready.find((each) => each.id === stood?.clipId);
+      const clip = before ?? ready[0];
+      if (!clip) return;
+      const opened: SideState = { ...fetched(swing), clip, frame: 0, direction: 1, mirrored };
+      const from = pegsOf(onOf(opened)).address ?? clip.window.first;
+      opened.frame = inWindow(before && stood ? stood.frame : from, opened);
+      set(({ sides }) => ({ sides: { ...sides, [side]: opened } }));
+      for (const each of swing.clips) stops.push(shows(each.id, () => versionOf(side, each.id)));
+      const student = get().sides.student;
+      if (side === "reference" && student) get().goTo("student", student.frame);
+    },
+
+    close: (side) =>
+      set(({ sides }) => {
+        const { [side]: _, ...rest } = sides;
+        return { sides: rest, active: OTHER[side] };
+      }),
+
+    refresh: (side, swing) => {
+      const now = get().sides[side];
+      if (!now || now.swing.id !== swing.id || unsentOn(now.clip.id).length) return;
+      const clip = swing.clips.find((each) => each.id === now.clip.id);
+      if (!clip) return;
+      patch(set, side, { ...fetched(swing), clip, frame: inWindow(now.frame, { ...now, clip }) });
+    },
+
+    heard: (side, answer) => {
+      const now = get().sides[side];
+      if (now) take(side, now.clip.id, answer, 0);
+    },
+
+    taken: (clipId, answer, sent) => {
+      for (const side of ["student", "reference"] as const)
+        if (get().sides[side]?.swing.clips.some((clip) => clip.id === clipId))
+          take(side, clipId, answer, sent);
+    },
+
+    leave: () => {
+      for (const stop of stops.splice(0)) stop();
+    },
+  };
+}
+
+/** What is on each clip of a swing: as the server has it, with what it may not have yet. */
+function fetched(swing: BenchSwing) {
+  const views: Record<string, ClipMarks> = {};
+  for (const clip of swing.clips) {
+    const found = swing.measured.clips.find((each) => each.clip_id === clip.id);
+    const on = found ? unpacked(found) : nothingOn(clip.id);
+    views[clip.id] = unsentOn(clip.id).reduce(applied, on);
+  }
+  const { readings, next, floor, pressure, pairing } = swing.measured;
+  return { swing, views, readings, next, floor, pressure, pairing, behind: false };
+}

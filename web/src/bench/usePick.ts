@@ -1,0 +1,51 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useState } from "react";
+import type { Schemas } from "../api/client";
+import { swingQuery } from "../api/queries";
+import { onTaken, outbox, useOutbox } from "../outbox";
+import { OTHER } from "./benchState";
+import type { Bench } from "./benchStore";
+
+const lane = (swingId: string) => `lesson of ${swingId}`;
+
+/** Putting the active stage's frame into the swing's lesson: false where it gets none. */
+export function usePick(bench: Bench): { pick: () => boolean; said: string } {
+  const queries = useQueryClient();
+  const [said, setSaid] = useState("");
+  const waits = useOutbox(({ waiting }) => {
+    const swing = bench.getState().sides.student?.swing.id;
+    return waiting > 0 && swing !== undefined && outbox().unsent(lane(swing)).length > 0;
+  });
+  useEffect(
+    () =>
+      onTaken((_, posts, answer) => {
+        const [first] = posts;
+        if (first?.kind !== "pick") return;
+        const { frames } = answer as Schemas["LessonOut"];
+        const words = `Frame ${first.frame.frame} is in the lesson (${frames.length}).`;
+        setSaid(words);
+        if (bench.getState().station !== "tell") bench.getState().say(words);
+        if (!bench.getState().sides.student?.swing.lesson)
+          void queries.invalidateQueries(swingQuery(first.swingId));
+      }),
+    [bench, queries],
+  );
+  const pick = useCallback(() => {
+    const { sides, active, pinned } = bench.getState();
+    const from = sides[active] ?? sides[OTHER[active]];
+    const swing = sides.student?.swing;
+    if (!from || !swing) return false;
+    const id = crypto.randomUUID();
+    const frame = { id, clip_id: from.clip.id, frame: from.frame, words: "", gauges: pinned };
+    const what = `frame ${from.frame} for the lesson`;
+    outbox().add({
+      id,
+      lane: lane(swing.id),
+      subject: id,
+      what,
+      post: { kind: "pick", swingId: swing.id, frame },
+    });
+    return true;
+  }, [bench]);
+  return { pick, said: waits ? "The frame is on its way." : said };
+}
