@@ -228,6 +228,7 @@ class WalkTests(BrowserCase):
         student.go_to(truth(ILSE)["checkpoints"]["top"])
 
     def read_in_inches(self, page: Page) -> None:
+        page.keyboard.press("r")
         page.get_by_role("button", name="in", exact=True).click()
         tape = page.get_by_test_id("tape-pelvis_sway-top")
         expect(tape).to_contain_text(re.compile(r"−\d\.\d ± \d\.\d in"))

@@ -42,6 +42,7 @@ const router = createBrowserRouter([
   {
     element: <Shell />,
     errorElement: <Broken />,
+    hydrateFallbackElement: <p className="p-6">Opening…</p>,
     children: [
       { index: true, element: <Navigate to="/inbox" replace /> },
       {

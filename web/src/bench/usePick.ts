@@ -8,6 +8,8 @@ import type { Bench } from "./benchStore";
 
 const lane = (swingId: string) => `lesson of ${swingId}`;
 
+const ON_ITS_WAY = "The frame is on its way.";
+
 /** Putting the active stage's frame into the swing's lesson: false where it gets none. */
 export function usePick(bench: Bench): { pick: () => boolean; said: string } {
   const queries = useQueryClient();
@@ -31,7 +33,7 @@ export function usePick(bench: Bench): { pick: () => boolean; said: string } {
     [bench, queries],
   );
   const pick = useCallback(() => {
-    const { sides, active, pinned } = bench.getState();
+    const { sides, active, pinned, station, say } = bench.getState();
     const from = sides[active] ?? sides[OTHER[active]];
     const swing = sides.student?.swing;
     if (!from || !swing) return false;
@@ -45,7 +47,8 @@ export function usePick(bench: Bench): { pick: () => boolean; said: string } {
       what,
       post: { kind: "pick", swingId: swing.id, frame },
     });
+    if (station !== "tell") say(ON_ITS_WAY);
     return true;
   }, [bench]);
-  return { pick, said: waits ? "The frame is on its way." : said };
+  return { pick, said: waits ? ON_ITS_WAY : said };
 }
