@@ -18,6 +18,7 @@ import { Broken } from "./shell/Broken";
 import { NotHere } from "./shell/NotHere";
 import { Shell } from "./shell/Shell";
 import { SignIn } from "./shell/SignIn";
+import { keepLook } from "./shell/theme";
 import { Students } from "./students/Students";
 
 const queries = new QueryClient({
@@ -62,6 +63,8 @@ const router = createBrowserRouter([
     ],
   },
 ]);
+
+keepLook();
 
 const root = document.getElementById("root");
 if (root)

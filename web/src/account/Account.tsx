@@ -6,6 +6,7 @@ import { Field } from "../parts/Field";
 import { Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
 import { when } from "../parts/when";
+import { chooseLook, LOOKS, type Look, useLook } from "../shell/theme";
 
 /** The instructor's own account: its address, its password, and where it is signed in. */
 export function Account() {
@@ -22,8 +23,31 @@ export function Account() {
       <div className="mt-5 grid items-start gap-6 md:grid-cols-2">
         <Password />
         <Sessions />
+        <LookChoice />
       </div>
     </Page>
+  );
+}
+
+/** Day or dusk, in this browser. */
+function LookChoice() {
+  const look = useLook((state) => state.look);
+  return (
+    <fieldset className="plate p-4">
+      <legend className="float-left mb-3 w-full text-lg font-semibold">Look</legend>
+      {(Object.keys(LOOKS) as Look[]).map((each) => (
+        <label key={each} className="clear-left flex items-center gap-2 py-1">
+          <input
+            type="radio"
+            name="look"
+            className="radio radio-sm"
+            checked={look === each}
+            onChange={() => chooseLook(each)}
+          />
+          {LOOKS[each]}
+        </label>
+      ))}
+    </fieldset>
   );
 }
 

@@ -8,7 +8,7 @@ export function DoorPlate({ title, children }: { title: string; children: ReactN
   return (
     <main className="grid min-h-full place-items-center p-4">
       <div className="plate w-full max-w-sm p-6">
-        <p className="text-pine">
+        <p className="text-base-content">
           <Wordmark large />
         </p>
         <h1 className="mt-3 mb-4 text-lg font-semibold">{title}</h1>

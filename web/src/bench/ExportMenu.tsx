@@ -57,7 +57,7 @@ export function ExportMenu({ swingId, units }: { swingId: string; units: Units }
 
 /** Hand the active stage's frame to the browser as a file. */
 async function takeStill(bench: Bench, ending: "png" | "svg", units: Units): Promise<void> {
-  const { sides, active, pinned, focus } = bench.getState();
+  const { sides, stands, active, pinned, focus } = bench.getState();
   const side = sides[active] ? active : OTHER[active];
   const state = sides[side];
   if (!state) return;
@@ -65,10 +65,16 @@ async function takeStill(bench: Bench, ending: "png" | "svg", units: Units): Pro
     gauge.shapes.some((shape) => shape.reading === focus?.reading),
   );
   const shown = [...pinned, ...looked.map((gauge) => gauge.id)];
-  const still = await (ending === "png" ? stillPng : stillSvg)({ side, state, shown, units });
+  const still = await (ending === "png" ? stillPng : stillSvg)({
+    side,
+    state,
+    frame: stands[side].frame,
+    shown,
+    units,
+  });
   const link = document.createElement("a");
   link.href = URL.createObjectURL(still);
-  link.download = `frame-${state.frame}-${state.clip.view}-${state.swing.id.slice(0, 8)}.${ending}`;
+  link.download = `frame-${stands[side].frame}-${state.clip.view}-${state.swing.id.slice(0, 8)}.${ending}`;
   link.click();
   URL.revokeObjectURL(link.href);
 }

@@ -17,14 +17,15 @@ const TYPE = "JetBrains Mono, ui-monospace, monospace";
 interface Props {
   side: Side;
   state: SideState;
+  frame: number;
   shown: string[]; // gauges
   units: Units;
   picture?: string; // its address; none: only what lies over it
 }
 
 /** A stage's frame with its gauges, and beneath whose it is, which frame and when. */
-function StillPicture({ side, state, shown, units, picture }: Props) {
-  const { clip, frame } = state;
+function StillPicture({ side, state, frame, shown, units, picture }: Props) {
+  const { clip } = state;
   const on = onOf(state);
   const scale = HEIGHT / clip.height;
   const width = Math.round(clip.width * scale);
@@ -76,8 +77,8 @@ function written(props: Props): string {
   return svg;
 }
 
-async function pictureOf({ clip, frame }: SideState): Promise<Blob> {
-  const answer = await fetch(stillOf(clip, frame));
+async function pictureOf({ state, frame }: Pick<Props, "state" | "frame">): Promise<Blob> {
+  const answer = await fetch(stillOf(state.clip, frame));
   if (!answer.ok) throw new Error("The frame could not be fetched. Try again.");
   return answer.blob();
 }
@@ -92,14 +93,14 @@ const asData = (blob: Blob) =>
 
 /** The stage's frame as SVG: the picture inside, the gauges as lines and words. */
 export async function stillSvg(props: Omit<Props, "picture">): Promise<Blob> {
-  const picture = await asData(await pictureOf(props.state));
+  const picture = await asData(await pictureOf(props));
   return new Blob([written({ ...props, picture })], { type: "image/svg+xml" });
 }
 
 /** The same as PNG. */
 export async function stillPng(props: Omit<Props, "picture">): Promise<Blob> {
   const { clip, mirrored } = props.state;
-  const picture = await createImageBitmap(await pictureOf(props.state));
+  const picture = await createImageBitmap(await pictureOf(props));
   const over = new Image();
   const address = URL.createObjectURL(new Blob([written(props)], { type: "image/svg+xml" }));
   try {

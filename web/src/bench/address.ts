@@ -49,7 +49,7 @@ function placeOf(state: BenchState): Place {
   return {
     station: state.station,
     view: now?.clip.view,
-    frame: now?.frame,
+    frame: now && state.stands[main].frame,
     reading: state.focus,
     beside: main === "student" ? state.sides.reference?.swing.id : undefined,
   };
@@ -102,7 +102,7 @@ export function useAddress(bench: Bench, open: boolean): void {
         if (here !== now.station) navigate(placeSearch(placeOf(now)));
         return;
       }
-      if (now.sides === before.sides && now.focus === before.focus) return;
+      if (now.sides === before.sides && now.stands === before.stands && now.focus === before.focus) return;
       window.clearTimeout(timer);
       timer = window.setTimeout(write, REST_MS);
     });

@@ -1,6 +1,6 @@
 import { createContext, useContext } from "react";
 import { useStore } from "zustand";
-import type { BenchState } from "./benchState";
+import type { BenchState, Side } from "./benchState";
 import type { Bench } from "./benchStore";
 
 export const BenchContext = createContext<Bench | null>(null);
@@ -10,6 +10,11 @@ export function useBenchStore(): Bench {
   const bench = useContext(BenchContext);
   if (!bench) throw new Error("There is no bench here");
   return bench;
+}
+
+/** The frame on which a stage stands: whoever asks is drawn anew with every step. */
+export function useFrame(side: Side): number {
+  return useBench((bench) => bench.stands[side].frame);
 }
 
 /** A part of the bench's state, listened to. */

@@ -17,7 +17,7 @@ export const MAT = "mat";
 export const PLUMB = "plumb";
 export type Tool = string | "known_length" | null;
 
-/** One stage: a swing's clip, what is on it, and where it stands. */
+/** One stage: a swing's clip and what is on it. */
 export interface SideState {
   swing: BenchSwing;
   clip: BenchClip;
@@ -28,10 +28,14 @@ export interface SideState {
   pressure: Schemas["PressureOut"] | null; // what a pressure mat felt, in short
   pairing: Schemas["PairingOut"] | null; // whether its two views are one swing
   behind: boolean; // somebody else has changed something: the swing is to be fetched anew
-  frame: number;
   turnedFrom?: { clipId: string; frame: number; to: number }; // the view before, its frame, and this one's then
-  direction: 1 | -1;
   mirrored: boolean;
+}
+
+/** Where in its clip a stage stands, and which way it came there. It changes with every step, the rest does not. */
+export interface Stand {
+  frame: number;
+  direction: 1 | -1;
 }
 
 export interface Done {
@@ -73,6 +77,7 @@ export type DrawerPart = "curves" | "relay" | "floor" | "pressure";
 export interface BenchState {
   station: Station;
   sides: Partial<Record<Side, SideState>>;
+  stands: Record<Side, Stand>;
   active: Side;
   linked: boolean;
   tool: Tool;
@@ -140,6 +145,9 @@ export function pegsOf(on: ClipMarks): Pegs {
   return Object.fromEntries(on.pegs.map((peg) => [peg.name, peg.frame]));
 }
 
+/** The frame on which the stage that is worked on stands. */
+export const frameOf = ({ stands, active }: BenchState): number => stands[active].frame;
+
 /** A frame, or the nearest one that belongs to the swing. */
 export function inWindow(frame: number, { clip }: SideState): number {
   return Math.min(Math.max(frame, clip.window.first), clip.window.last);
@@ -182,7 +190,7 @@ export function onOf(side: SideState): ClipMarks {
   return viewOf(side, side.clip.id);
 }
 
-export function markAt(side: SideState, name: string, frame = side.frame) {
+export function markAt(side: SideState, name: string, frame: number) {
   return onOf(side).marks.find((mark) => mark.name === name && mark.frame === frame);
 }
 

@@ -11,6 +11,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
   return createStore<BenchState>()((set, get) => ({
     station: "mark",
     active: "student",
+    stands: { student: { frame: 0, direction: 1 }, reference: { frame: 0, direction: 1 } },
     linked: true,
     tool: null,
     selected: null,

@@ -55,7 +55,7 @@ export function remember(swingId: string, bench: Bench): () => void {
     const places: Standing["places"] = {};
     for (const side of ["student", "reference"] as const) {
       const now = state.sides[side];
-      if (now) places[side] = { swingId: now.swing.id, clipId: now.clip.id, frame: now.frame };
+      if (now) places[side] = { swingId: now.swing.id, clipId: now.clip.id, frame: state.stands[side].frame };
     }
     const tools = Object.fromEntries(TOOLS.map((tool) => [tool, state[tool]]));
     const standing: Standing = { places, tools };

@@ -33,13 +33,15 @@ export function usePick(bench: Bench): { pick: () => boolean; said: string } {
     [bench, queries],
   );
   const pick = useCallback(() => {
-    const { sides, active, pinned, station, say } = bench.getState();
-    const from = sides[active] ?? sides[OTHER[active]];
+    const { sides, stands, active, pinned, station, say } = bench.getState();
+    const side = sides[active] ? active : OTHER[active];
+    const from = sides[side];
     const swing = sides.student?.swing;
     if (!from || !swing) return false;
     const id = crypto.randomUUID();
-    const frame = { id, clip_id: from.clip.id, frame: from.frame, words: "", gauges: pinned };
-    const what = `frame ${from.frame} for the lesson`;
+    const at = stands[side].frame;
+    const frame = { id, clip_id: from.clip.id, frame: at, words: "", gauges: pinned };
+    const what = `frame ${at} for the lesson`;
     outbox().add({
       id,
       lane: lane(swing.id),

@@ -1,8 +1,8 @@
 import type { Hand } from "../words";
 
-const INK = "#16302B";
-const CLAY = "#C4572E";
-const BRASS = "#B8892B";
+const INK = "currentColor";
+const CLAY = "var(--student)";
+const BRASS = "var(--color-accent)";
 
 /** How to film a swing so that it can be measured: from the front, and from behind along the line. */
 export function FilmingCard({ hand }: { hand: Hand }) {

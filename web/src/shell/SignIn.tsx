@@ -32,7 +32,7 @@ export function SignIn() {
   return (
     <main className="grid min-h-full place-items-center p-4">
       <form onSubmit={submit} className="plate w-full max-w-sm p-6">
-        <h1 className="text-pine">
+        <h1 className="text-base-content">
           <Wordmark large />
         </h1>
         <p className="mt-1 mb-5 text-sm">Footwork, measured frame by frame.</p>

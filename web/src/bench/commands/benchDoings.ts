@@ -2,6 +2,7 @@ import { CHECKPOINTS } from "../../words";
 import {
   type BenchState,
   type DrawerPart,
+  frameOf,
   KNOWN_LENGTH,
   MAT,
   markAt,
@@ -95,7 +96,8 @@ export const ON_BENCH: Partial<Record<CommandId, Doing>> = {
   peg_impact: (_, bench) => {
     const { sides, active, edit } = bench.getState();
     const side = sides[active];
-    const here = side && onOf(side).pegs.find((peg) => peg.name === "impact" && peg.frame === side.frame);
+    const frame = frameOf(bench.getState());
+    const here = side && onOf(side).pegs.find((peg) => peg.name === "impact" && peg.frame === frame);
     if (here) edit(active, { ...here, kind: "peg", between: !here.between });
     else putPeg(bench, "impact");
   },
@@ -106,7 +108,8 @@ export const ON_BENCH: Partial<Record<CommandId, Doing>> = {
     const side = state.sides[state.active];
     const mark = side && marksOf(side, state, state.group)[place];
     if (!mark) return "This group has no mark of that number.";
-    if (!belongs(side, mark)) return "That mark is asked for at certain checkpoints: go to one, or peg it.";
+    if (!belongs(side, mark, frameOf(state)))
+      return "That mark is asked for at certain checkpoints: go to one, or peg it.";
     state.set({ tool: mark.name, selected: null });
   },
   round: onStage((side, state) => {
@@ -124,14 +127,16 @@ export const ON_BENCH: Partial<Record<CommandId, Doing>> = {
   mat: onStage((side, { set }) =>
     set(onOf(side).mat ? { tool: null, selected: MAT } : { tool: MAT, selected: null }),
   ),
-  remove: onStage((side, { selected, active, edit, hide, set }) => {
+  remove: onStage((side, state) => {
+    const { selected, active, edit, hide, set } = state;
+    const frame = frameOf(state);
     if (!selected) return false;
     const facts = onOf(side).facts;
     if (selected === MAT) edit(active, { kind: "mat", value: null });
     else if (selected === KNOWN_LENGTH) edit(active, { kind: "calibration", value: null });
     else if (selected === PLUMB && facts) edit(active, { kind: "facts", value: { ...facts, plumb: null } });
-    else if (markAt(side, selected))
-      edit(active, { kind: "mark", name: selected, frame: side.frame, place: null });
+    else if (markAt(side, selected, frame))
+      edit(active, { kind: "mark", name: selected, frame, place: null });
     else hide(); // a followed one: it is not to be seen here
     set({ selected: null });
   }),

@@ -219,7 +219,7 @@ function Plan({ camera, mat, view, hand }: { camera: Camera; mat: Mat; view: Vie
         width={x(half.right) - x(-half.right)}
         height={y(-half.up) - y(half.up)}
         fill="none"
-        stroke="#16302B"
+        stroke="currentColor"
         strokeOpacity={0.6}
       />
       <line
@@ -227,11 +227,11 @@ function Plan({ camera, mat, view, hand }: { camera: Camera; mat: Mat; view: Vie
         y1={y(eye.up)}
         x2={x(player.right)}
         y2={y(player.up)}
-        stroke="#B8892B"
+        stroke="var(--color-accent)"
         strokeDasharray="3 3"
       />
-      <circle cx={x(player.right)} cy={y(player.up)} r={3.5} fill="#C4572E" />
-      <rect x={x(eye.right) - 4} y={y(eye.up) - 3} width={8} height={6} fill="#16302B" />
+      <circle cx={x(player.right)} cy={y(player.up)} r={3.5} fill="var(--student)" />
+      <rect x={x(eye.right) - 4} y={y(eye.up) - 3} width={8} height={6} fill="currentColor" />
     </svg>
   );
 }

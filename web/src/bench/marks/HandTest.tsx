@@ -88,7 +88,7 @@ export function useHandTest(side: Side, state: SideState): HandTestState {
   return {
     asks,
     number: clicks.length + 1,
-    said: asks && isHidden(state, asks.name) ? "as well as you can see it" : "",
+    said: asks && isHidden(state, asks.name, asks.frame) ? "as well as you can see it" : "",
     click,
     stop: () => set({ handTest: false }),
   };

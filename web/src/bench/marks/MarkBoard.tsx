@@ -2,33 +2,30 @@ import { Toolbar, ToolbarItem } from "@ariakit/react";
 import { Check, EyeOff } from "lucide-react";
 import { MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { KNOWN_LENGTH, MAT, markAt, onOf, PLUMB, type Side, type SideState } from "../benchState";
+import {
+  type BenchState,
+  KNOWN_LENGTH,
+  MAT,
+  markAt,
+  onOf,
+  PLUMB,
+  type Side,
+  type SideState,
+} from "../benchState";
 import { clickOnly } from "../clickOnly";
 import { type CommandId, hint } from "../commands/table";
-import { belongs, GROUP_WORDS, GROUPS, type Group, isHidden, marksOf } from "./round";
+import { belongs, GROUP_WORDS, GROUPS, type Group, isHidden, marksOf, type Wanted } from "./round";
 
 /** The marks of a stage, group by group: what is set on this frame, and what can be taken in hand. */
 export function MarkBoard({ side, state }: { side: Side; state: SideState }) {
-  const tool = useBench((bench) => bench.tool);
-  const selected = useBench((bench) => bench.selected);
   const wanted = useBench((bench) => bench.wanted);
   const groups = useBench((bench) => bench.groups);
   const group = useBench((bench) => bench.group);
-  const set = useBench((bench) => bench.set);
-  const plan = { wanted, groups };
-  const here = (of: Group) => marksOf(state, plan, of).filter((mark) => belongs(state, mark));
   return (
     <section className="plate grid gap-1 p-1.5" aria-label={`Marks, ${side}`}>
       <Toolbar {...clickOnly} className="flex gap-0.5" aria-label={`Groups of marks, ${side}`}>
         {GROUPS.map((each) => (
-          <GroupButton
-            key={each}
-            group={each}
-            shown={each === group}
-            placed={here(each).filter(({ name }) => markAt(state, name)).length}
-            all={here(each).length}
-            show={() => set({ group: each })}
-          />
+          <GroupButton key={each} side={side} group={each} />
         ))}
       </Toolbar>
       <Toolbar
@@ -36,49 +33,79 @@ export function MarkBoard({ side, state }: { side: Side; state: SideState }) {
         className="grid min-h-[106px] grid-cols-2 content-start gap-0.5"
         aria-label={`Marks of the ${GROUP_WORDS[group].toLowerCase()}`}
       >
-        {marksOf(state, plan, group).map((mark, i) => {
-          const { name } = mark;
-          const armed = tool === name;
-          const there = markAt(state, name) !== undefined;
-          return (
-            <ToolbarItem
-              key={name}
-              className={`btn btn-xs h-6 min-w-0 flex-nowrap justify-start gap-1 px-1 text-left font-normal ${
-                armed ? "btn-primary" : selected === name ? "border-brass bg-brass/25" : ""
-              }`}
-              aria-pressed={armed}
-              disabled={!belongs(state, mark)}
-              onClick={() => set({ tool: armed ? null : name, selected: null, round: false })}
-            >
-              {there ? (
-                <Check size={12} className="shrink-0" aria-label="marked" />
-              ) : isHidden(state, name) ? (
-                <EyeOff size={12} className="shrink-0" aria-label="hidden" />
-              ) : (
-                <kbd className="num w-3 shrink-0 text-center opacity-75">{i + 1}</kbd>
-              )}
-              <span className="truncate">{MARK_WORDS[name]}</span>
-            </ToolbarItem>
-          );
-        })}
+        {marksOf(state, { wanted, groups }, group).map((mark, i) => (
+          <MarkButton key={mark.name} side={side} mark={mark} number={i + 1} />
+        ))}
       </Toolbar>
       <GroundTools state={state} />
     </section>
   );
 }
 
-function GroupButton(props: { group: Group; shown: boolean; placed: number; all: number; show: () => void }) {
-  const { group, shown, placed, all, show } = props;
+type Status = "marked" | "hidden" | "open" | "elsewhere";
+
+/** How a mark is on the frame that is shown. */
+function statusOf({ sides, stands }: BenchState, side: Side, mark: Wanted): Status {
+  const state = sides[side];
+  const { frame } = stands[side];
+  if (!state || !belongs(state, mark, frame)) return "elsewhere";
+  if (markAt(state, mark.name, frame)) return "marked";
+  return isHidden(state, mark.name, frame) ? "hidden" : "open";
+}
+
+/** A mark that is there is chosen, one that is not is taken in hand. */
+function MarkButton({ side, mark, number }: { side: Side; mark: Wanted; number: number }) {
+  const status = useBench((bench) => statusOf(bench, side, mark));
+  const armed = useBench((bench) => bench.tool === mark.name);
+  const chosen = useBench((bench) => bench.selected === mark.name);
+  const set = useBench((bench) => bench.set);
+  const press = () => {
+    if (status !== "marked") {
+      set({ tool: armed ? null : mark.name, selected: null, round: false });
+      return;
+    }
+    set({ selected: chosen ? null : mark.name, tool: null, round: false });
+    // From here the arrows move it.
+    document.querySelector<HTMLElement>(`[data-side=${side}] [role=application]`)?.focus();
+  };
+  return (
+    <ToolbarItem
+      className={`btn btn-xs h-6 min-w-0 flex-nowrap justify-start gap-1 px-1 text-left font-normal ${
+        armed ? "btn-primary" : chosen ? "border-brass bg-brass/25" : ""
+      }`}
+      aria-pressed={armed || chosen}
+      disabled={status === "elsewhere"}
+      onClick={press}
+    >
+      {status === "marked" ? (
+        <Check size={12} className="shrink-0" aria-label="marked" />
+      ) : status === "hidden" ? (
+        <EyeOff size={12} className="shrink-0" aria-label="hidden" />
+      ) : (
+        <kbd className="num w-3 shrink-0 text-center opacity-75">{number}</kbd>
+      )}
+      <span className="truncate">{MARK_WORDS[mark.name]}</span>
+    </ToolbarItem>
+  );
+}
+
+function GroupButton({ side, group }: { side: Side; group: Group }) {
+  const shown = useBench((bench) => bench.group === group);
+  const set = useBench((bench) => bench.set);
+  const placed = useBench((bench) => {
+    const state = bench.sides[side];
+    const all = state ? marksOf(state, bench, group).map((mark) => statusOf(bench, side, mark)) : [];
+    const here = all.filter((status) => status !== "elsewhere");
+    return `${here.filter((status) => status === "marked").length}/${here.length}`;
+  });
   return (
     <ToolbarItem
       className={`btn btn-xs h-8 min-w-0 flex-1 flex-col gap-0 px-0.5 leading-none font-normal ${shown ? "btn-primary" : ""}`}
       aria-pressed={shown}
-      onClick={show}
+      onClick={() => set({ group })}
     >
       {GROUP_WORDS[group]}
-      <span className="num text-[10px] opacity-80">
-        {placed}/{all}
-      </span>
+      <span className="num text-[10px] opacity-80">{placed}</span>
     </ToolbarItem>
   );
 }
@@ -103,7 +130,7 @@ function GroundTools({ state }: { state: SideState }) {
   return (
     <Toolbar
       {...clickOnly}
-      className="flex items-center gap-0.5 border-t border-pine/20 pt-1"
+      className="flex items-center gap-0.5 border-t border-base-content/20 pt-1"
       aria-label="What the picture is measured by"
     >
       {GROUND.map((each) => {

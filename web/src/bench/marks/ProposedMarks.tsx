@@ -15,7 +15,7 @@ export function useProposedMarks(state: SideState, frame: number): Mark[] {
   const all = useBench((bench) => bench.wanted);
   const groups = useBench((bench) => bench.groups);
   const wanted = openAt(state, { wanted: all, groups }, frame);
-  const asks = wanted.length > 0 && frame === state.frame && !state.clip.looking;
+  const asks = wanted.length > 0 && !state.clip.looking;
   const found = useQuery({ ...proposedMarksQuery(state.clip, frame), enabled: asks });
   return asks ? (found.data ?? []).filter((mark) => wanted.includes(mark.name)) : [];
 }

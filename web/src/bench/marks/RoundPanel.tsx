@@ -1,7 +1,7 @@
 import { EyeOff, SkipForward } from "lucide-react";
-import { CHECKPOINT_WORDS, MARK_WORDS, VIEW_WORDS } from "../../words";
+import { isCheckpoint, MARK_WORDS, PEG_WORDS, VIEW_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { onOf, otherViews, pegsOf, type Side, type SideState } from "../benchState";
+import { onOf, otherViews, type Side, type SideState } from "../benchState";
 import { GROUP_WORDS, GROUPS, type Group, roundOf } from "./round";
 
 /** The round through all wanted marks of a clip: how far it is, what comes next, and what is wanted at all. */
@@ -20,7 +20,10 @@ export function RoundPanel({ side, state }: { side: Side; state: SideState }) {
   const places = roundOf(state, plan);
   const open = places.filter((place) => !place.done).length;
   const other = otherViews(state)[0];
-  const at = Object.entries(pegsOf(onOf(state))).find(([, frame]) => frame === state.frame)?.[0];
+  const at = useBench(
+    ({ stands }) =>
+      onOf(state).pegs.find((peg) => peg.frame === stands[side].frame && isCheckpoint(peg.name))?.name,
+  );
   const toggle = (group: Group) =>
     set({ groups: groups.includes(group) ? groups.filter((each) => each !== group) : [...groups, group] });
   return (
@@ -49,7 +52,7 @@ export function RoundPanel({ side, state }: { side: Side; state: SideState }) {
       {round && tool && (
         <div className="grid grid-cols-[1fr_1fr] gap-1">
           <p className="col-span-2 truncate" role="status">
-            {at && CHECKPOINT_WORDS[at as keyof typeof CHECKPOINT_WORDS]}: <b>{MARK_WORDS[tool]}</b>
+            {at && PEG_WORDS[at]}: <b>{MARK_WORDS[tool]}</b>
           </p>
           <button type="button" className="btn btn-xs" onClick={skip} title="Leave it for later (N)">
             <SkipForward size={12} aria-hidden /> Skip <kbd className="num opacity-70">N</kbd>

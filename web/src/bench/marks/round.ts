@@ -29,7 +29,7 @@ export const GROUP_WORDS: Record<Group, string> = {
   club: "Club",
 };
 
-export function isHidden(side: SideState, name: string, frame = side.frame): boolean {
+export function isHidden(side: SideState, name: string, frame: number): boolean {
   return onOf(side).hidden.some((each) => each.name === name && each.frame === frame);
 }
 
@@ -41,7 +41,7 @@ export function marksOf(side: SideState, plan: Plan, group?: Group): Wanted[] {
 }
 
 /** Whether a mark can be put on a frame: some belong to certain checkpoints alone. */
-export function belongs(side: SideState, mark: Wanted, frame = side.frame): boolean {
+export function belongs(side: SideState, mark: Wanted, frame: number): boolean {
   if (mark.at.length === 9) return true;
   const pegs = pegsOf(onOf(side));
   return mark.at.some((at) => pegs[at] === frame);
@@ -65,7 +65,7 @@ export function roundOf(side: SideState, plan: Plan): Place[] {
 }
 
 /** The wanted marks of one frame that nobody has placed or called hidden. */
-export function openAt(side: SideState, plan: Plan, frame = side.frame): string[] {
+export function openAt(side: SideState, plan: Plan, frame: number): string[] {
   return roundOf(side, plan)
     .filter((place) => place.frame === frame && !place.done)
     .map((place) => place.name);

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { type Units, withError } from "../../units";
 import { CHECKPOINT_WORDS, type Checkpoint } from "../../words";
+import { useBench } from "../benchContext";
 import { onOf, pegsOf, type Side, type SideState } from "../benchState";
 import { PAPER_INK } from "../ink";
 import { BALL_Y, HEIGHT, type Layout, type Point, WIDTH } from "./floorLayout";
@@ -31,7 +32,7 @@ export function Plan(props: {
     ? withError(lies.b - ((toesB[0] ?? 0) + (toesB[1] ?? 0)) / 2, lies.u95_b, "m", units)
     : "";
   const toes = [point(place("trail_toe", "address")), point(place("lead_toe", "address"))];
-  const now = state && hereAt(state);
+  const now = useBench(({ stands }) => state && hereAt(state, stands[side].frame));
   return (
     <g stroke={ink} fill="none">
       {(["lead", "trail"] as const).map((foot) => (
@@ -47,7 +48,7 @@ export function Plan(props: {
             strokeDasharray="1 4"
             strokeWidth={1.5}
           />
-          <circle cx={ball.x} cy={BALL_Y} r={4} strokeWidth={1.5} fill="#FFFFFF" />
+          <circle cx={ball.x} cy={BALL_Y} r={4} strokeWidth={1.5} fill="var(--color-base-100)" />
           <text
             x={ball.x + (side === "student" ? -8 : 8)}
             y={BALL_Y + 3}
@@ -55,7 +56,7 @@ export function Plan(props: {
             fontSize={9}
             className="num"
             fill={ink}
-            stroke="#FFFFFF"
+            stroke="var(--color-base-100)"
             strokeWidth={3}
             paintOrder="stroke"
           >
@@ -136,7 +137,7 @@ function rounded(points: Point[]): string {
 function Clock({ center, at }: { center?: Mark; at: Layout["at"] }) {
   if (!center) return null;
   return (
-    <g stroke="#B8892B">
+    <g stroke="var(--color-accent)">
       {[8, 9, 10].map((hour) => {
         const turn = ((hour - 9) * Math.PI) / 6;
         const from = at(center.t, center.b);
@@ -157,7 +158,7 @@ function Clock({ center, at }: { center?: Mark; at: Layout["at"] }) {
               fontSize={9}
               textAnchor="middle"
               className="num"
-              fill="#775612"
+              fill="var(--brass-words)"
               stroke="none"
             >
               {hour}
@@ -173,14 +174,14 @@ function Clock({ center, at }: { center?: Mark; at: Layout["at"] }) {
 export function Compass({ left }: { left: boolean }) {
   const x = left ? WIDTH - 8 : 8;
   return (
-    <text x={x} y={HEIGHT - 6} fontSize={10} textAnchor={left ? "end" : "start"} fill="#16302B">
+    <text x={x} y={HEIGHT - 6} fontSize={10} textAnchor={left ? "end" : "start"} fill="currentColor">
       {left ? "target →" : "← target"}
     </text>
   );
 }
 
 /** The checkpoint that a stage stands on, if it stands on one. */
-function hereAt(state: SideState): Checkpoint | undefined {
-  const found = Object.entries(pegsOf(onOf(state))).find(([, frame]) => frame === state.frame)?.[0];
+function hereAt(state: SideState, at: number): Checkpoint | undefined {
+  const found = Object.entries(pegsOf(onOf(state))).find(([, frame]) => frame === at)?.[0];
   return found && found in CHECKPOINT_WORDS ? (found as Checkpoint) : undefined;
 }

@@ -67,7 +67,7 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
   return (
     <section aria-label="Readings" className="plate flex min-h-0 flex-1 flex-col overflow-y-auto">
       {next && <NextClick next={next} take={(need) => takeNeed(bench, main, need)} />}
-      <label className="flex items-center gap-2 border-b border-pine/20 px-2 py-1 text-xs">
+      <label className="flex items-center gap-2 border-b border-base-content/20 px-2 py-1 text-xs">
         Readings
         <select
           className="select select-xs flex-1"
@@ -104,7 +104,7 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
       {!inline.length && !refused.length && <p className="p-2 text-sm">No reading belongs here.</p>}
       {refused.length > 0 && <NotYet readings={refused} take={go} />}
       {school && (
-        <p className="mt-auto border-t border-pine/20 px-2 py-1 text-xs">
+        <p className="mt-auto border-t border-base-content/20 px-2 py-1 text-xs">
           <span className="mr-1 inline-block h-2.5 w-4 bg-brass/50 align-middle" aria-hidden />
           Band: {school}. Common practice, no source. ± is the 95 % interval.
         </p>
@@ -155,7 +155,7 @@ function NotYet({ readings, take }: { readings: Reading[]; take: (reading: Readi
         <button
           key={reason}
           type="button"
-          className="block w-full border-b border-pine/20 px-2 py-1 text-left text-xs last:border-0 hover:bg-base-200"
+          className="block w-full border-b border-base-content/20 px-2 py-1 text-left text-xs last:border-0 hover:bg-base-200"
           onClick={() => lacking[0] && take(lacking[0])}
         >
           {reason}

@@ -4,17 +4,21 @@ import type { Reading } from "../benchState";
 export function Standing({ of }: { of: Reading["standing"] }) {
   return (
     <svg width={12} height={12} viewBox="-6 -6 12 12" aria-hidden="true" className="shrink-0">
-      {of === "inside" && <circle r={4.5} fill="#16302B" />}
+      {of === "inside" && <circle r={4.5} fill="currentColor" />}
       {of === "edge" && (
         <>
-          <circle r={4} fill="none" stroke="#16302B" strokeWidth={1.4} />
-          <path d="M0 -4a4 4 0 0 0 0 8z" fill="#16302B" />
+          <circle r={4} fill="none" stroke="currentColor" strokeWidth={1.4} />
+          <path d="M0 -4a4 4 0 0 0 0 8z" fill="currentColor" />
         </>
       )}
-      {of === "below" && <path d="M-4 -4.5L4.5 0L-4 4.5z" fill="none" stroke="#16302B" strokeWidth={1.4} />}
-      {of === "above" && <path d="M4 -4.5L-4.5 0L4 4.5z" fill="none" stroke="#16302B" strokeWidth={1.4} />}
+      {of === "below" && (
+        <path d="M-4 -4.5L4.5 0L-4 4.5z" fill="none" stroke="currentColor" strokeWidth={1.4} />
+      )}
+      {of === "above" && (
+        <path d="M4 -4.5L-4.5 0L4 4.5z" fill="none" stroke="currentColor" strokeWidth={1.4} />
+      )}
       {of === "undecided" && (
-        <circle r={4} fill="none" stroke="#16302B" strokeWidth={1.4} strokeDasharray="2 2" />
+        <circle r={4} fill="none" stroke="currentColor" strokeWidth={1.4} strokeDasharray="2 2" />
       )}
     </svg>
   );

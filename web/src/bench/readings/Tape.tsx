@@ -25,7 +25,7 @@ export const Tape = memo(function Tape({ reading, reference, past, open, units, 
   const given = reading.status === "ok" && value !== null && u95 !== null;
   const word = READING_WORDS[reading.reading] ?? reading.reading;
   return (
-    <div className="border-b border-pine/20 last:border-0">
+    <div className="border-b border-base-content/20 last:border-0">
       <button
         type="button"
         aria-expanded={given ? open : undefined}
@@ -97,14 +97,22 @@ function TapePicture(props: {
   const tickX = (tick: number) => PAD + ((tick - scale.low) / (scale.high - scale.low)) * (WIDTH - 2 * PAD);
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" aria-hidden="true">
-      <rect x={0} y={14} width={WIDTH} height={19} fill="#F6F3EA" stroke="#16302B" strokeOpacity={0.35} />
+      <rect
+        x={0}
+        y={14}
+        width={WIDTH}
+        height={19}
+        fill="var(--color-base-200)"
+        stroke="currentColor"
+        strokeOpacity={0.35}
+      />
       {reading.band && (
         <rect
           x={x(reading.band.low)}
           y={14}
           width={x(reading.band.high) - x(reading.band.low)}
           height={19}
-          fill="#B8892B"
+          fill="var(--color-accent)"
           fillOpacity={0.38}
         />
       )}
@@ -115,21 +123,28 @@ function TapePicture(props: {
             x2={tickX(tick)}
             y1={14}
             y2={21}
-            stroke="#16302B"
+            stroke="currentColor"
             strokeWidth={tick === 0 ? 2.2 : 0.8}
           />
-          <text x={tickX(tick)} y={30.5} fontSize={8.5} textAnchor="middle" className="num" fill="#16302B">
+          <text
+            x={tickX(tick)}
+            y={30.5}
+            fontSize={8.5}
+            textAnchor="middle"
+            className="num"
+            fill="currentColor"
+          >
             {tick < 0 ? `−${-tick}` : tick}
           </text>
         </g>
       ))}
       {before && (
-        <g fill="#C4572E" fillOpacity={0.5}>
+        <g fill="var(--student)" fillOpacity={0.5}>
           <path d={`M${x(before.value)} 17l-5 -11h10z`} />
           <rect x={x(before.value) - 0.5} y={17} width={1} height={16} />
         </g>
       )}
-      <g stroke="#C4572E" fill="#C4572E">
+      <g stroke="var(--student)" fill="var(--student)">
         <line
           x1={x(value - u95)}
           x2={x(value + u95)}
@@ -147,7 +162,7 @@ function TapePicture(props: {
         )}
       </g>
       {other?.value != null && other.u95 != null && (
-        <g stroke="#2F5D8A" fill="#2F5D8A">
+        <g stroke="var(--reference)" fill="var(--reference)">
           <line
             x1={x(other.value - other.u95)}
             x2={x(other.value + other.u95)}

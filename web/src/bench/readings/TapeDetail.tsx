@@ -50,7 +50,7 @@ export function TapeDetail({ reading, past, units }: Props) {
               .map(({ source, share }) => (
                 <div key={source} className="contents">
                   <dt>{source}</dt>
-                  <dd className="h-2 border border-pine/30">
+                  <dd className="h-2 border border-base-content/30">
                     <div className="h-full bg-clay/70" style={{ width: `${share * 100}%` }} />
                   </dd>
                   <dd className="num text-right">{Math.round(share * 100)} %</dd>

@@ -1,7 +1,7 @@
 import { Check, X } from "lucide-react";
 import { EVENT_WORDS, isCheckpoint, type SwingEvent } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
-import { onOf, pegsOf } from "../benchState";
+import { onOf, pegsOf, type Side } from "../benchState";
 import { Menu } from "../Menu";
 import { putPeg } from "./putPeg";
 
@@ -30,10 +30,10 @@ export function EventList() {
               <button
                 type="button"
                 className="btn btn-ghost btn-xs flex-1 justify-start font-normal"
-                onClick={() => putPeg(bench, name, state.frame, side)}
+                onClick={() => putPeg(bench, name, undefined, side)}
                 title={`${words}: on this frame`}
               >
-                {frame === state.frame ? <Check size={12} aria-label="here" /> : <span className="w-3" />}
+                <Here side={side} frame={frame} />
                 {words}
               </button>
               {frame !== undefined && (
@@ -62,4 +62,9 @@ export function EventList() {
       </ul>
     </Menu>
   );
+}
+
+function Here({ side, frame }: { side: Side; frame?: number }) {
+  const here = useBench((bench) => bench.stands[side].frame === frame);
+  return here ? <Check size={12} aria-label="here" /> : <span className="w-3" />;
 }

@@ -1,5 +1,6 @@
 import { type PointerEvent, useRef } from "react";
 import { useBench } from "../benchContext";
+import { frameOf } from "../benchState";
 import { hint } from "../commands/table";
 
 const WIDTH = 132;
@@ -11,7 +12,7 @@ const STILL_PX = 3;
 
 /** A ribbed wheel under the thumb: a press on either half turns it a frame, a drag as many as it is long. */
 export function FrameWheel() {
-  const frame = useBench((bench) => bench.sides[bench.active]?.frame ?? 0);
+  const frame = useBench(frameOf);
   const active = useBench((bench) => bench.active);
   const goTo = useBench((bench) => bench.goTo);
   const step = useBench((bench) => bench.step);
@@ -38,7 +39,7 @@ export function FrameWheel() {
   const half = "absolute inset-y-0 w-1/2 cursor-ew-resize";
   return (
     <div
-      className="relative shrink-0 touch-none overflow-hidden rounded-sm border border-pine/40"
+      className="relative shrink-0 touch-none overflow-hidden rounded-sm border border-base-content/40"
       style={{ width: WIDTH, height: HEIGHT }}
       onPointerDown={down}
       onPointerMove={move}
@@ -56,7 +57,7 @@ export function FrameWheel() {
             strokeWidth={2}
           />
         ))}
-        <path d={`M${WIDTH / 2} ${HEIGHT}l-4 -6h8z`} fill="#B8892B" />
+        <path d={`M${WIDTH / 2} ${HEIGHT}l-4 -6h8z`} fill="var(--color-accent)" />
       </svg>
       <button
         type="button"

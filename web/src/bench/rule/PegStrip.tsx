@@ -1,6 +1,6 @@
 import { ArrowDownToDot, X } from "lucide-react";
 import { stillOf } from "../../api/queries";
-import { CHECKPOINT_WORDS, CHECKPOINTS, type Checkpoint } from "../../words";
+import { CHECKPOINT_WORDS, CHECKPOINTS, type Checkpoint, isCheckpoint } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
 import { onOf, openProposals, pegsOf, type Side, type SideState } from "../benchState";
 import { putPeg } from "./putPeg";
@@ -13,13 +13,17 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
   const set = useBench((bench) => bench.set);
   const goTo = useBench((bench) => bench.goTo);
   const pegs = pegsOf(onOf(state));
-  const peg = (name: Checkpoint, frame: number | null) => putPeg(bench, name, frame, side);
+  const peg = (name: Checkpoint, frame?: number | null) => putPeg(bench, name, frame, side);
+  const pegHere = useBench(
+    ({ stands }) =>
+      onOf(state).pegs.find((peg) => peg.frame === stands[side].frame && isCheckpoint(peg.name))?.name,
+  );
   const proposals = openProposals(state);
   return (
     <ol className="grid grid-cols-9 gap-0.5" aria-label="Pegs">
       {CHECKPOINTS.map(([name, short], i) => {
         const frame = pegs[name];
-        const here = frame === state.frame;
+        const here = name === pegHere;
         const proposed = frame === undefined ? proposals.find((peg) => peg.name === name) : undefined;
         const words = CHECKPOINT_WORDS[name];
         return (
@@ -52,7 +56,7 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
             <button
               type="button"
               hidden={proposed !== undefined}
-              className="block h-9 w-full bg-dusk/90 text-paper disabled:bg-base-200 disabled:text-pine/70"
+              className="block h-9 w-full bg-dusk/90 text-paper disabled:bg-base-200 disabled:text-base-content/70"
               disabled={frame === undefined}
               onClick={() => {
                 set({ active: side, playing: null });
@@ -81,7 +85,7 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
               aria-label={`${short}: ${frame === undefined ? `peg ${words.toLowerCase()} here` : `go to ${words.toLowerCase()}`}`}
               onClick={() => {
                 set({ active: side, playing: null });
-                if (frame === undefined) peg(name, state.frame);
+                if (frame === undefined) peg(name);
                 else goTo(side, frame);
               }}
               title={
@@ -94,7 +98,7 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
               <button
                 type="button"
                 className="absolute top-0 right-0 rounded-bl-sm bg-dusk/80 p-0.5 text-paper hover:bg-dusk"
-                onClick={() => peg(name, here ? null : state.frame)}
+                onClick={() => peg(name, here ? null : undefined)}
                 title={
                   here
                     ? `Take the ${words.toLowerCase()} peg away`

@@ -1,7 +1,7 @@
-import { type PointerEvent, useMemo, useRef } from "react";
+import { memo, type PointerEvent, useMemo, useRef } from "react";
 import { fromImpact } from "../../units";
 import { CHECKPOINTS, isCheckpoint, PEG_WORDS, type PegName } from "../../words";
-import { useBench } from "../benchContext";
+import { useBench, useFrame } from "../benchContext";
 import { OTHER, onOf, type Side, type SideState, timelineOf } from "../benchState";
 import type { ClipMarks } from "../edits";
 import { PAPER_INK as INK } from "../ink";
@@ -22,26 +22,17 @@ const SHORT: Record<PegName, string> = { ...PEG_WORDS, ...Object.fromEntries(CHE
 export function SwingRule() {
   const sides = useBench((bench) => bench.sides);
   const active = useBench((bench) => bench.active);
-  const linked = useBench((bench) => bench.linked);
   const goTo = useBench((bench) => bench.goTo);
   const box = useRef<HTMLDivElement>(null);
   const { width } = useSize(box);
   const layout = useRuler(width);
-  const ticks = useMemo(
-    () => (layout ? SIDES.map((side) => tickPath(side, layout.positions[side], width)) : []),
-    [layout, width],
-  );
-
   const side = sides[active] ? active : OTHER[active];
   const now = sides[side];
+  const frame = useFrame(side);
   const scrub = (event: PointerEvent) => {
     const rect = box.current?.getBoundingClientRect();
     if (layout) goTo(side, layout.frameAt(side, event.clientX - (rect?.left ?? 0)));
   };
-  const main = layout && sides[layout.main];
-  const named = new Set(main ? withRoom(onOf(main).pegs, layout) : []);
-  const inside = (x: number) => x >= 0 && x <= width;
-  const xOf = (of: Side, frame: number) => layout?.positions[of][frame] ?? -100;
   return (
     <div
       ref={box}
@@ -51,8 +42,8 @@ export function SwingRule() {
       aria-label="Swing rule"
       aria-valuemin={now?.clip.window.first ?? 0}
       aria-valuemax={now?.clip.window.last ?? 0}
-      aria-valuenow={now?.frame ?? 0}
-      aria-valuetext={now ? spoken(now) : ""}
+      aria-valuenow={frame}
+      aria-valuetext={now ? spoken(now, frame) : ""}
       onKeyDown={(event) => {
         if (!now || (event.key !== "Home" && event.key !== "End")) return;
         if (event.shiftKey || event.ctrlKey || event.metaKey) return;
@@ -68,83 +59,100 @@ export function SwingRule() {
       }}
       style={{ height: HEIGHT }}
     >
-      <svg width="100%" height={HEIGHT} aria-hidden="true" className="block">
-        <line x1={0} x2="100%" y1={31} y2={31} stroke="#16302B" strokeOpacity={0.5} />
-        {ticks.map((path, i) => (
-          <path
-            key={SIDES[i]}
-            d={path}
-            stroke={INK[SIDES[i] ?? "student"]}
-            strokeWidth={1}
-            strokeOpacity={0.75}
-            fill="none"
-          />
-        ))}
-        {SIDES.flatMap((side) => {
-          const state = sides[side];
-          if (!state) return [];
-          const [top, bottom] = ROW[side];
-          return onOf(state).pegs.map((peg) => {
-            const x = xOf(side, peg.frame);
-            if (!inside(x)) return null;
-            const event = !isCheckpoint(peg.name);
-            return (
-              <g key={`${side} ${peg.name}`}>
-                <line
-                  x1={x}
-                  x2={x}
-                  y1={top - 4}
-                  y2={bottom + 4}
-                  stroke="#B8892B"
-                  strokeWidth={event ? 1.5 : 3}
-                />
-                <circle
-                  cx={x}
-                  cy={side === "student" ? top - 5 : bottom + 5}
-                  r={3.5}
-                  fill={event ? "#F6F3EA" : INK[side]}
-                  stroke={INK[side]}
-                />
-                {side === layout?.main && named.has(peg.name) && (
-                  <text x={x} y={10} textAnchor="middle" fontSize={11} fontWeight={600} fill="#16302B">
-                    {SHORT[peg.name]}
-                  </text>
-                )}
-              </g>
-            );
-          });
-        })}
-        {SIDES.map((side) => {
-          const state = sides[side];
-          if (!state) return null;
-          const x = xOf(side, state.frame);
-          const [top, bottom] = ROW[side];
-          return (
-            <g key={side} opacity={linked || side === active ? 1 : 0.6}>
-              <line x1={x} x2={x} y1={top} y2={bottom} stroke={INK[side]} strokeWidth={2.5} />
-              <path
-                d={side === "student" ? `M${x} ${top}l-5 -7h10z` : `M${x} ${bottom}l-5 7h10z`}
-                fill={INK[side]}
-              />
-            </g>
-          );
-        })}
-        <text x={6} y={28} fontSize={11} fill="#16302B" className="num">
-          {sides.student ? "student" : ""}
-        </text>
-        <text x={6} y={42} fontSize={11} fill="#16302B" className="num">
-          {sides.reference ? "reference" : ""}
-        </text>
+      {layout && <RuleDrawing layout={layout} width={width} />}
+      <svg width="100%" height={HEIGHT} aria-hidden="true" className="pointer-events-none absolute inset-0">
+        {layout && SIDES.map((each) => sides[each] && <Cursor key={each} side={each} layout={layout} />)}
       </svg>
     </div>
   );
 }
 
+/** Ticks, pegs and their names: what stays while the stages move. */
+const RuleDrawing = memo(function RuleDrawing({ layout, width }: { layout: RulerLayout; width: number }) {
+  const sides = useBench((bench) => bench.sides);
+  const ticks = useMemo(
+    () => SIDES.map((side) => tickPath(side, layout.positions[side], width)),
+    [layout, width],
+  );
+  const main = sides[layout.main];
+  const named = new Set(main ? withRoom(onOf(main).pegs, layout) : []);
+  const inside = (x: number) => x >= 0 && x <= width;
+  const xOf = (of: Side, frame: number) => layout.positions[of][frame] ?? -100;
+  return (
+    <svg width="100%" height={HEIGHT} aria-hidden="true" className="block">
+      <line x1={0} x2="100%" y1={31} y2={31} stroke="currentColor" strokeOpacity={0.5} />
+      {ticks.map((path, i) => (
+        <path
+          key={SIDES[i]}
+          d={path}
+          stroke={INK[SIDES[i] ?? "student"]}
+          strokeWidth={1}
+          strokeOpacity={0.75}
+          fill="none"
+        />
+      ))}
+      {SIDES.flatMap((side) => {
+        const state = sides[side];
+        if (!state) return [];
+        const [top, bottom] = ROW[side];
+        return onOf(state).pegs.map((peg) => {
+          const x = xOf(side, peg.frame);
+          if (!inside(x)) return null;
+          const event = !isCheckpoint(peg.name);
+          return (
+            <g key={`${side} ${peg.name}`}>
+              <line
+                x1={x}
+                x2={x}
+                y1={top - 4}
+                y2={bottom + 4}
+                stroke="var(--color-accent)"
+                strokeWidth={event ? 1.5 : 3}
+              />
+              <circle
+                cx={x}
+                cy={side === "student" ? top - 5 : bottom + 5}
+                r={3.5}
+                fill={event ? "var(--color-base-200)" : INK[side]}
+                stroke={INK[side]}
+              />
+              {side === layout.main && named.has(peg.name) && (
+                <text x={x} y={10} textAnchor="middle" fontSize={11} fontWeight={600} fill="currentColor">
+                  {SHORT[peg.name]}
+                </text>
+              )}
+            </g>
+          );
+        });
+      })}
+      <text x={6} y={28} fontSize={11} fill="currentColor" className="num">
+        {sides.student ? "student" : ""}
+      </text>
+      <text x={6} y={42} fontSize={11} fill="currentColor" className="num">
+        {sides.reference ? "reference" : ""}
+      </text>
+    </svg>
+  );
+});
+
+/** Where a stage stands. */
+function Cursor({ side, layout }: { side: Side; layout: RulerLayout }) {
+  const x = layout.positions[side][useFrame(side)] ?? -100;
+  const awake = useBench((bench) => bench.linked || bench.active === side);
+  const [top, bottom] = ROW[side];
+  return (
+    <g opacity={awake ? 1 : 0.6}>
+      <line x1={x} x2={x} y1={top} y2={bottom} stroke={INK[side]} strokeWidth={2.5} />
+      <path d={side === "student" ? `M${x} ${top}l-5 -7h10z` : `M${x} ${bottom}l-5 7h10z`} fill={INK[side]} />
+    </g>
+  );
+}
+
 /** Where a stage stands, as it is read out. */
-function spoken(state: SideState): string {
-  const peg = onOf(state).pegs.find((each) => each.frame === state.frame);
-  const time = fromImpact(timeFromImpact(timelineOf(state), state.frame));
-  return `frame ${state.frame}, ${time}${peg ? `, ${PEG_WORDS[peg.name]}` : ""}`;
+function spoken(state: SideState, frame: number): string {
+  const peg = onOf(state).pegs.find((each) => each.frame === frame);
+  const time = fromImpact(timeFromImpact(timelineOf(state), frame));
+  return `frame ${frame}, ${time}${peg ? `, ${PEG_WORDS[peg.name]}` : ""}`;
 }
 
 // Which names are written where there is no room for all, most wanted first.

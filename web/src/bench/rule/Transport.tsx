@@ -1,7 +1,7 @@
 import { Toolbar, ToolbarItem } from "@ariakit/react";
 import { CHECKPOINTS, PEG_WORDS, type PegName } from "../../words";
 import { useBench } from "../benchContext";
-import { onOf } from "../benchState";
+import { frameOf, onOf } from "../benchState";
 import { clickOnly } from "../clickOnly";
 import { hint } from "../commands/table";
 import { FrameWheel } from "./FrameWheel";
@@ -27,7 +27,8 @@ export function Transport() {
 function PegBeside({ way }: { way: 1 | -1 }) {
   const name = useBench((bench) => {
     const side = bench.sides[bench.active];
-    const beyond = side ? onOf(side).pegs.filter((peg) => (peg.frame - side.frame) * way > 0) : [];
+    const here = frameOf(bench);
+    const beyond = side ? onOf(side).pegs.filter((peg) => (peg.frame - here) * way > 0) : [];
     beyond.sort((a, b) => (a.frame - b.frame) * way);
     return beyond[0]?.name;
   });
@@ -42,7 +43,7 @@ function PegBeside({ way }: { way: 1 | -1 }) {
       title={hint(way < 0 ? "peg_before" : "peg_after", name && `To ${PEG_WORDS[name].toLowerCase()}`)}
     >
       <svg width={8} height={20} viewBox="0 0 8 20" aria-hidden="true" className="shrink-0">
-        <path d="M4 4V19" stroke="#B8892B" strokeWidth={3} />
+        <path d="M4 4V19" stroke="var(--color-accent)" strokeWidth={3} />
         <circle cx={4} cy={4} r={3.5} fill="currentColor" />
       </svg>
       <span className="min-w-0 truncate">{name ? SHORT[name] : "no peg"}</span>

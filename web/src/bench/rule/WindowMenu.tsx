@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { api, got } from "../../api/client";
 import { useBench, useBenchStore } from "../benchContext";
+import { frameOf } from "../benchState";
 import { useDoing } from "../commands/doings";
 import { Menu } from "../Menu";
 import { useSayViews } from "../marks/useSayViews";
@@ -36,18 +37,19 @@ export function WindowMenu() {
   });
   const views = useSayViews(active);
   useDoing("starts_here", () => {
-    if (!state || state.frame > state.clip.window.last - SHORTEST) return false;
-    save.mutate({ first: state.frame, last: state.clip.window.last });
+    const at = frameOf(bench.getState());
+    if (!state || at > state.clip.window.last - SHORTEST) return false;
+    save.mutate({ first: at, last: state.clip.window.last });
   });
   useDoing("ends_here", () => {
-    if (!state || state.frame < state.clip.window.first + SHORTEST) return false;
-    save.mutate({ first: state.clip.window.first, last: state.frame });
+    const at = frameOf(bench.getState());
+    if (!state || at < state.clip.window.first + SHORTEST) return false;
+    save.mutate({ first: state.clip.window.first, last: at });
   });
   if (!state) return null;
-  const { clip, frame, swing } = state;
+  const { clip, swing } = state;
   const { first, last } = clip.window;
   const whole = first === 0 && last === clip.frame_count - 1;
-  const line = "btn btn-ghost btn-xs justify-start font-normal";
   return (
     <Menu command="window" words="Window">
       <div className="grid w-72 gap-1 text-sm">
@@ -59,22 +61,7 @@ export function WindowMenu() {
           of {clip.frame_count}
           {!whole && clip.window_from === "found" && ", found by movement and sound"}.
         </p>
-        <button
-          type="button"
-          className={line}
-          disabled={frame > last - SHORTEST || frame === first}
-          onClick={() => save.mutate({ first: frame, last })}
-        >
-          It starts at frame {frame} <kbd className="num ml-auto opacity-70">{"{"}</kbd>
-        </button>
-        <button
-          type="button"
-          className={line}
-          disabled={frame < first + SHORTEST || frame === last}
-          onClick={() => save.mutate({ first, last: frame })}
-        >
-          It ends at frame {frame} <kbd className="num ml-auto opacity-70">{"}"}</kbd>
-        </button>
+        <Ends first={first} last={last} save={save.mutate} />
         <button
           type="button"
           className={line}
@@ -84,7 +71,7 @@ export function WindowMenu() {
           It is the whole clip
         </button>
         {state.pairing && (
-          <fieldset className="border-pine/20 border-t pt-1">
+          <fieldset className="border-base-content/20 border-t pt-1">
             <legend className="sr-only">Both views show</legend>
             {[true, false].map((one) => (
               <label key={String(one)} className="flex items-center gap-2 py-0.5">
@@ -117,5 +104,37 @@ export function WindowMenu() {
         )}
       </div>
     </Menu>
+  );
+}
+
+const line = "btn btn-ghost btn-xs justify-start font-normal";
+
+/** Says that the swing starts or ends at the frame that is shown. */
+function Ends(props: {
+  first: number;
+  last: number;
+  save: (window: { first: number; last: number }) => void;
+}) {
+  const { first, last, save } = props;
+  const frame = useBench(frameOf);
+  return (
+    <>
+      <button
+        type="button"
+        className={line}
+        disabled={frame > last - SHORTEST || frame === first}
+        onClick={() => save({ first: frame, last })}
+      >
+        It starts at frame {frame} <kbd className="num ml-auto opacity-70">{"{"}</kbd>
+      </button>
+      <button
+        type="button"
+        className={line}
+        disabled={frame < first + SHORTEST || frame === last}
+        onClick={() => save({ first, last: frame })}
+      >
+        It ends at frame {frame} <kbd className="num ml-auto opacity-70">{"}"}</kbd>
+      </button>
+    </>
   );
 }

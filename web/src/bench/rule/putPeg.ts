@@ -17,11 +17,11 @@ export function outOfOrder(pegs: Pegs, name: PegName, frame: number): PegName | 
 
 /** Sets a peg of a stage on a frame, where none is said on the one that is shown, or takes it away; says what moved. */
 export function putPeg(bench: Bench, name: PegName, frame?: number | null, side?: Side): void {
-  const { sides, active, edit, say, set } = bench.getState();
+  const { sides, stands, active, edit, say, set } = bench.getState();
   const on = side ?? active;
   const state = sides[on];
   if (!state) return;
-  const to = frame === undefined ? state.frame : frame;
+  const to = frame === undefined ? stands[on].frame : frame;
   const pegs = pegsOf(onOf(state));
   const was = pegs[name];
   set({ active: on, playing: null });

@@ -1,15 +1,15 @@
 import { useEffect } from "react";
-import { onOf, type SideState } from "../benchState";
+import { frameOf, onOf, type SideState } from "../benchState";
 import type { Bench } from "../benchStore";
 import { nearestFrame } from "./pegLink";
 
 /** The stretch that is looped: from the peg at or before a frame to the next one. */
-export function loopAbout(side: SideState): [number, number] {
+export function loopAbout(side: SideState, at: number): [number, number] {
   const frames = onOf(side)
     .pegs.map((peg) => peg.frame)
     .sort((a, b) => a - b);
-  const first = frames.findLast((frame) => frame <= side.frame) ?? side.clip.window.first;
-  const last = frames.find((frame) => frame > side.frame) ?? side.clip.window.last;
+  const first = frames.findLast((frame) => frame <= at) ?? side.clip.window.first;
+  const last = frames.find((frame) => frame > at) ?? side.clip.window.last;
   return [first, last];
 }
 
@@ -20,17 +20,18 @@ export function usePlay(bench: Bench, playing: number | null): void {
     const start = bench.getState();
     const from = start.sides[start.active];
     if (!from) return;
-    const loop = start.looping ? loopAbout(from) : null;
-    let shown = from.frame;
+    let shown = frameOf(start);
+    const loop = start.looping ? loopAbout(from, shown) : null;
     let time = from.clip.frame_times_s[shown] ?? 0;
     let before = performance.now();
     let request = 0;
     const tick = (now: number) => {
-      const { sides, active, goTo, set } = bench.getState();
+      const { sides, stands, active, goTo, set } = bench.getState();
       const side = sides[active];
+      const { frame } = stands[active];
       if (!side) return;
       const times = side.clip.frame_times_s;
-      if (side.frame !== shown) time = times[side.frame] ?? 0; // somebody stepped meanwhile
+      if (frame !== shown) time = times[frame] ?? 0; // somebody stepped meanwhile
       time += ((now - before) / 1000) * playing;
       before = now;
       const first = times[loop ? loop[0] : side.clip.window.first] ?? 0;

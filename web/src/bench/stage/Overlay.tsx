@@ -21,14 +21,15 @@ function Laid(props: { lower: SideState; upper: SideState; view: View; stage: Si
   const now = last.current;
   if (!now || now.scale !== scale || now.cx !== cx || now.cy !== cy || now.mirrored !== mirrored)
     last.current = { scale, cx, cy, mirrored };
-  const drawn = useFrames(upper.clip, upper.frame, upper.direction, canvas, last.current, stage);
+  const { frame, direction } = useBench((bench) => bench.stands.reference);
+  const drawn = useFrames(upper.clip, frame, direction, canvas, last.current, stage);
   return (
     <canvas
       ref={canvas}
       className="pointer-events-none absolute inset-0 h-full w-full"
       style={{ opacity: shown }}
       data-overlay={drawn.frame ?? ""}
-      aria-label={`${upper.swing.title}, frame ${upper.frame}, laid over`}
+      aria-label={`${upper.swing.title}, frame ${frame}, laid over`}
       role="img"
     />
   );

@@ -38,7 +38,8 @@ const NUDGE_CSS_PX = 0.1;
 
 /** The frame with the lines of the trade on top; at Mark, marks are put and moved here. */
 export function Stage({ side, state, units }: { side: Side; state: SideState; units: Units }) {
-  const { clip, frame, direction } = state;
+  const { clip } = state;
+  const { frame, direction } = useBench((bench) => bench.stands[side]);
   const on = onOf(state);
   const active = useBench((bench) => bench.active === side);
   const marking = useBench((bench) => bench.station === "mark");

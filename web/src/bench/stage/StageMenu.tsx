@@ -29,7 +29,7 @@ export function StageMenu() {
           </label>
         ))}
       </fieldset>
-      <label className="mt-1 flex items-center gap-2 border-t border-pine/20 pt-1.5 text-sm">
+      <label className="mt-1 flex items-center gap-2 border-t border-base-content/20 pt-1.5 text-sm">
         <input
           type="checkbox"
           className="checkbox checkbox-xs"

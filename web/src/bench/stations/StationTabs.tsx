@@ -28,8 +28,8 @@ export function StationTabs() {
               viewBox="0 0 12 14"
               aria-hidden="true"
             >
-              <path d="M6 14V4" stroke="#B8892B" strokeWidth={3} />
-              <circle cx={6} cy={4} r={3.5} fill="#B8892B" />
+              <path d="M6 14V4" stroke="var(--color-accent)" strokeWidth={3} />
+              <circle cx={6} cy={4} r={3.5} fill="var(--color-accent)" />
             </svg>
           )}
         </button>

@@ -1,4 +1,4 @@
-import type { BenchState } from "../benchState";
+import { type BenchState, frameOf } from "../benchState";
 import { nextPlace, openAt, type Plan, placeKey } from "../marks/round";
 import type { Get, Put } from "./slice";
 
@@ -16,13 +16,14 @@ export function marking(set: Put, get: Get): Marking {
 
     advance: () => {
       const { active, sides, round, tool, skipped, goTo } = get();
+      const frame = frameOf(get());
       const now = sides[active];
       if (!now) return;
       if (!round) {
-        set({ tool: openAt(now, plan()).find((name) => name !== tool) ?? null });
+        set({ tool: openAt(now, plan(), frame).find((name) => name !== tool) ?? null });
         return;
       }
-      const next = nextPlace(now, plan(), skipped, tool ? { name: tool, frame: now.frame } : undefined);
+      const next = nextPlace(now, plan(), skipped, tool ? { name: tool, frame } : undefined);
       if (!next) {
         set({ round: false, tool: null });
         return;
@@ -35,24 +36,22 @@ export function marking(set: Put, get: Get): Marking {
           plan().groups.includes(mark.group),
       );
       set({ tool: next.name, selected: null, group: group?.group ?? get().group });
-      if (next.frame !== now.frame) goTo(active, next.frame);
+      if (next.frame !== frame) goTo(active, next.frame);
     },
 
     skip: () => {
-      const { active, sides, tool, advance } = get();
-      const now = sides[active];
-      if (!now || !tool) return;
-      const place = placeKey({ name: tool, frame: now.frame });
+      const { tool, advance } = get();
+      if (!tool) return;
+      const place = placeKey({ name: tool, frame: frameOf(get()) });
       set(({ skipped }) => ({ skipped: [...skipped, place] }));
       advance();
     },
 
     hide: () => {
-      const { active, sides, tool, selected, edit, advance } = get();
-      const now = sides[active];
+      const { active, tool, selected, edit, advance } = get();
       const name = tool ?? selected;
-      if (!now || !name || !get().wanted.some((mark) => mark.name === name)) return;
-      edit(active, { kind: "hidden", name, frame: now.frame, hidden: true });
+      if (!name || !get().wanted.some((mark) => mark.name === name)) return;
+      edit(active, { kind: "hidden", name, frame: frameOf(get()), hidden: true });
       set({ selected: null });
       if (tool) advance();
     },

@@ -1,7 +1,7 @@
-import { type BenchState, inWindow, OTHER, onOf, otherViews, timelineOf } from "../benchState";
+import { type BenchState, frameOf, inWindow, OTHER, onOf, otherViews, timelineOf } from "../benchState";
 import { linkedFrame } from "../rule/pegLink";
 import { RATES } from "../rule/rates";
-import { type Get, type Put, patch } from "./slice";
+import { type Get, movedTo, type Put } from "./slice";
 
 type Moving = Pick<BenchState, "goTo" | "step" | "toPeg" | "play" | "pace" | "show" | "turnView">;
 
@@ -9,35 +9,31 @@ type Moving = Pick<BenchState, "goTo" | "step" | "toPeg" | "play" | "pace" | "sh
 export function moving(set: Put, get: Get): Moving {
   return {
     goTo: (side, wanted) =>
-      set(({ sides, linked }) => {
+      set(({ sides, stands, linked }) => {
         const now = sides[side];
         if (!now) return {};
         const frame = inWindow(Math.round(wanted), now);
-        const moved = { ...sides, [side]: { ...now, frame, direction: frame < now.frame ? -1 : 1 } };
+        const moved = movedTo(stands, side, frame);
         const other = sides[OTHER[side]];
-        if (linked && other) {
-          const follow = inWindow(linkedFrame(frame, timelineOf(now), timelineOf(other)), other);
-          const direction = follow < other.frame ? -1 : 1;
-          moved[OTHER[side]] = { ...other, frame: follow, direction };
-        }
-        return { sides: moved };
+        if (!linked || !other) return { stands: moved };
+        const follow = inWindow(linkedFrame(frame, timelineOf(now), timelineOf(other)), other);
+        return { stands: movedTo(moved, OTHER[side], follow) };
       }),
 
     step: (frames) => {
-      const { active, sides, goTo } = get();
-      const now = sides[active];
       set({ playing: null });
-      if (now) goTo(active, now.frame + frames);
+      get().goTo(get().active, frameOf(get()) + frames);
     },
 
     toPeg: (way) => {
       const { active, sides, goTo } = get();
       const now = sides[active];
       if (!now) return false;
+      const from = frameOf(get());
       const frames = onOf(now)
         .pegs.map((peg) => peg.frame)
         .sort((a, b) => (a - b) * way);
-      const next = frames.find((frame) => (frame - now.frame) * way > 0);
+      const next = frames.find((frame) => (frame - from) * way > 0);
       if (next === undefined) return false;
       goTo(active, next);
       return true;
@@ -49,7 +45,7 @@ export function moving(set: Put, get: Get): Moving {
       if (!now) return;
       // From the end it starts over.
       const { first, last } = now.clip.window;
-      if (playing === null && !looping && now.frame === last) goTo(active, first);
+      if (playing === null && !looping && frameOf(get()) === last) goTo(active, first);
       set({ playing: playing === null ? rate : null });
     },
 
@@ -65,13 +61,18 @@ export function moving(set: Put, get: Get): Moving {
       if (!now || !clip || clip.id === now.clip.id) return;
       const next = { ...now, clip };
       // To and fro ends where it began, whatever was pegged or proposed meanwhile.
+      const from = get().stands[side].frame;
       const before = now.turnedFrom;
-      const back = before?.clipId === clip.id && before.to === now.frame;
-      const linked = linkedFrame(now.frame, timelineOf(now), timelineOf(next));
+      const back = before?.clipId === clip.id && before.to === from;
+      const linked = linkedFrame(from, timelineOf(now), timelineOf(next));
       const frame = inWindow(back ? before.frame : linked, next);
-      const turnedFrom = { clipId: now.clip.id, frame: now.frame, to: frame };
-      patch(set, side, { clip, frame, turnedFrom });
-      set({ tool: null, selected: null });
+      const turnedFrom = { clipId: now.clip.id, frame: from, to: frame };
+      set(({ sides, stands }) => ({
+        sides: { ...sides, [side]: { ...next, turnedFrom } },
+        stands: movedTo(stands, side, frame),
+        tool: null,
+        selected: null,
+      }));
     },
 
     turnView: () => {

@@ -57,13 +57,16 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
       const before = ready.find((each) => each.id === stood?.clipId);
       const clip = before ?? ready[0];
       if (!clip) return;
-      const opened: SideState = { ...fetched(swing), clip, frame: 0, direction: 1, mirrored };
+      const opened: SideState = { ...fetched(swing), clip, mirrored };
       const from = pegsOf(onOf(opened)).address ?? clip.window.first;
-      opened.frame = inWindow(before && stood ? stood.frame : from, opened);
-      set(({ sides }) => ({ sides: { ...sides, [side]: opened } }));
+      const frame = inWindow(before && stood ? stood.frame : from, opened);
+      set(({ sides, stands }) => ({
+        sides: { ...sides, [side]: opened },
+        stands: { ...stands, [side]: { frame, direction: 1 } },
+      }));
       for (const each of swing.clips) stops.push(shows(each.id, () => versionOf(side, each.id)));
-      const student = get().sides.student;
-      if (side === "reference" && student) get().goTo("student", student.frame);
+      const { sides, stands, goTo } = get();
+      if (side === "reference" && sides.student) goTo("student", stands.student.frame);
     },
 
     close: (side) =>
@@ -77,7 +80,11 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
       if (!now || now.swing.id !== swing.id || unsentOn(now.clip.id).length) return;
       const clip = swing.clips.find((each) => each.id === now.clip.id);
       if (!clip) return;
-      patch(set, side, { ...fetched(swing), clip, frame: inWindow(now.frame, { ...now, clip }) });
+      const next = { ...now, ...fetched(swing), clip };
+      set(({ sides, stands }) => ({
+        sides: { ...sides, [side]: next },
+        stands: { ...stands, [side]: { ...stands[side], frame: inWindow(stands[side].frame, next) } },
+      }));
     },
 
     heard: (side, answer) => {

@@ -1,9 +1,9 @@
 import { type PointerEvent, useMemo, useRef } from "react";
 import { type Unit, type Units, withError } from "../../units";
 import { CHECKPOINT_WORDS, type Checkpoint, READING_WORDS, SIGNED } from "../../words";
-import { useBench } from "../benchContext";
+import { useBench, useFrame } from "../benchContext";
 import { OTHER, onOf, pegsOf, type Side } from "../benchState";
-import { PAPER_INK } from "../ink";
+import { INK_WORDS, PAPER_INK } from "../ink";
 import { type TapeScale, tapeScale } from "../readings/tapeScale";
 import type { RulerLayout } from "../rule/rulerLayout";
 import { useRuler } from "../rule/useRuler";
@@ -71,7 +71,7 @@ export function Curves({ reading, units }: { reading: string; units: Units }) {
                   x2={width}
                   y1={at}
                   y2={at}
-                  stroke="#16302B"
+                  stroke="currentColor"
                   strokeOpacity={tick === 0 ? 0.7 : 0.15}
                 />
               );
@@ -84,7 +84,7 @@ export function Curves({ reading, units }: { reading: string; units: Units }) {
                   x2={xOf(main, frame)}
                   y1={0}
                   y2={height}
-                  stroke="#B8892B"
+                  stroke="var(--color-accent)"
                   strokeOpacity={0.6}
                 />
               ) : null,
@@ -100,42 +100,30 @@ export function Curves({ reading, units }: { reading: string; units: Units }) {
                   width={14}
                   y={top}
                   height={Math.max(y(band.low) - top, 1)}
-                  fill="#B8892B"
+                  fill="var(--color-accent)"
                   fillOpacity={0.4}
                 />
               );
             })}
           </svg>
-          <CurveChart curves={curves} scale={scale} width={width} height={height} />
           <svg
             width={width}
             height={height}
             className="pointer-events-none absolute inset-0"
             aria-hidden="true"
           >
+            <CurveChart curves={curves} y={y} />
             {SIDES.map((side) => {
               const curve = curves[side];
               return curve && <Alone key={side} side={side} curve={curve} y={y} />;
             })}
-            {SIDES.map((side) => {
-              const state = sides[side];
-              const x = state ? xOf(side, state.frame) : -100;
-              return (
-                <line
-                  key={side}
-                  x1={x}
-                  x2={x}
-                  y1={0}
-                  y2={height}
-                  stroke={PAPER_INK[side]}
-                  strokeWidth={1.5}
-                />
-              );
-            })}
+            {SIDES.map(
+              (side) => sides[side] && <Cursor key={side} side={side} layout={layout} tall={height} />,
+            )}
             {scale.ticks.slice(1, -1).map((tick) => {
               const at = (1 - (tick - scale.low) / (scale.high - scale.low)) * height;
               return (
-                <text key={tick} x={4} y={at - 3} fontSize={10} className="num" fill="#16302B">
+                <text key={tick} x={4} y={at - 3} fontSize={10} className="num" fill="currentColor">
                   {tick < 0 ? `−${-tick}` : tick}
                 </text>
               );
@@ -154,6 +142,12 @@ export function Curves({ reading, units }: { reading: string; units: Units }) {
       )}
     </div>
   );
+}
+
+/** Where a stage stands. */
+function Cursor({ side, layout, tall }: { side: Side; layout: RulerLayout; tall: number }) {
+  const x = layout.positions[side][useFrame(side)] ?? -100;
+  return <line x1={x} x2={x} y1={0} y2={tall} stroke={PAPER_INK[side]} strokeWidth={1.5} />;
 }
 
 /** Values that stand by themselves, with their whiskers. */
@@ -183,18 +177,20 @@ function Readout(props: {
   units: Units;
 }) {
   const { curves, layout, reading, unit, units } = props;
-  const sides = useBench((bench) => bench.sides);
+  const stands = useBench((bench) => bench.stands);
   return (
-    <p className="num absolute top-1 right-2 flex gap-4 bg-chalk/85 px-1 text-xs font-semibold" role="status">
+    <p
+      className="num absolute top-1 right-2 flex gap-4 bg-base-100/85 px-1 text-xs font-semibold"
+      role="status"
+    >
       {SIDES.map((side) => {
-        const state = sides[side];
         const curve = curves[side];
-        if (!state || !curve) return null;
-        const i = indexAt(curve, layout.positions[side][state.frame] ?? -1000);
+        if (!curve) return null;
+        const i = indexAt(curve, layout.positions[side][stands[side].frame] ?? -1000);
         const value = i === null ? null : curve.y[i];
         const high = i === null ? null : curve.high[i];
         return (
-          <span key={side} style={{ color: side === "student" ? "#A8431D" : "#2F5D8A" }}>
+          <span key={side} style={{ color: INK_WORDS[side] }}>
             <span className="sr-only">{side}: </span>
             {value == null || high == null
               ? "not marked here"

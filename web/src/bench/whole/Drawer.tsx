@@ -43,7 +43,9 @@ export function Drawer({ units }: { units: Units }) {
         {open === "curves" && <CurveChoice main={main} />}
       </div>
       {open && (
-        <div className={`flex flex-col border-t border-pine/20 ${open === "floor" ? "h-58" : "h-44"}`}>
+        <div
+          className={`flex flex-col border-t border-base-content/20 ${open === "floor" ? "h-58" : "h-44"}`}
+        >
           {open === "curves" && <ChosenCurve main={main} units={units} />}
           {open === "relay" && <Relay units={units} />}
           {open === "floor" && <FloorPlate units={units} />}

@@ -3,7 +3,7 @@ import { type Units, withError } from "../../units";
 import { PART_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { onOf, type Reading, type Side, timelineFrom } from "../benchState";
-import { PAPER_INK } from "../ink";
+import { INK_WORDS, PAPER_INK } from "../ink";
 import { linkedTime, nearestFrame, timeFromImpact } from "../rule/pegLink";
 import { useSize } from "../stage/useSize";
 import { type Course, useCourse } from "./useCourse";
@@ -52,7 +52,7 @@ export function Relay({ units }: { units: Units }) {
                 x2={x(ms / 1000)}
                 y1={0}
                 y2={height - AXIS}
-                stroke="#16302B"
+                stroke="currentColor"
                 strokeOpacity={0.12}
               />
               <text
@@ -61,7 +61,7 @@ export function Relay({ units }: { units: Units }) {
                 fontSize={10}
                 textAnchor="middle"
                 className="num"
-                fill="#16302B"
+                fill="currentColor"
               >
                 {ms < 0 ? `−${-ms}` : ms}
               </text>
@@ -74,7 +74,7 @@ export function Relay({ units }: { units: Units }) {
               x2={width}
               y1={i * lane}
               y2={i * lane}
-              stroke="#16302B"
+              stroke="currentColor"
               strokeOpacity={0.2}
             />
           ))}
@@ -124,8 +124,8 @@ export function Relay({ units }: { units: Units }) {
               )
             );
           })}
-          <line x1={x(0)} x2={x(0)} y1={0} y2={height - AXIS} stroke="#B8892B" strokeWidth={3} />
-          <text x={width - 8} y={height - 4} fontSize={10} textAnchor="end" fill="#16302B">
+          <line x1={x(0)} x2={x(0)} y1={0} y2={height - AXIS} stroke="var(--color-accent)" strokeWidth={3} />
+          <text x={width - 8} y={height - 4} fontSize={10} textAnchor="end" fill="currentColor">
             ms from the top
           </text>
         </svg>
@@ -179,7 +179,7 @@ function Start(props: { side: Side; reading: Reading; units: Units; go: () => vo
     <button
       type="button"
       className="num w-28 text-right hover:underline"
-      style={{ color: side === "student" ? "#A8431D" : "#2F5D8A" }}
+      style={{ color: INK_WORDS[side] }}
       onClick={go}
     >
       <span className="sr-only">{side}: </span>
