@@ -143,7 +143,7 @@ def _practice(asker: Asker) -> Practice:
             paths.append(f"/api/clips/{clip['id']}/tracks")
             frames = asker.dice.sample(range(clip["frame_count"]), 4)
             paths += [f"/api/clips/{clip['id']}/stills/{frame}.jpg?height={STRIP_HEIGHT}" for frame in frames]
-    lessons = asker.get("/api/lessons").json()
+    lessons = asker.get("/api/lessons").json()["items"]
     for lesson in lessons:
         paths += [f"/api/lessons/{lesson['id']}", f"/api/lessons/{lesson['id']}/sheet"]
     answered = {lesson["swing_id"] for lesson in lessons}
@@ -155,7 +155,7 @@ def _practice(asker: Asker) -> Practice:
 def _when_ready(asker: Asker) -> list[dict[str, Any]]:
     end = time.monotonic() + READY_S
     while time.monotonic() < end:
-        swings: list[dict[str, Any]] = asker.get("/api/swings").json()
+        swings: list[dict[str, Any]] = asker.get("/api/swings").json()["items"]
         if all(clip["state"] == "ready" for swing in swings for clip in swing["clips"]):
             return swings
         time.sleep(2)

@@ -92,8 +92,8 @@ def _settle(person: Person) -> None:
     """Wait until nothing of the person's is on its way any more."""
     end = time.monotonic() + SETTLE_S
     while time.monotonic() < end:
-        rows: list[Any] = person.get("/api/swings")
-        lessons: list[Any] = person.get("/api/lessons")
+        rows: list[Any] = person.get("/api/swings?limit=500")["items"]
+        lessons: list[Any] = person.get("/api/lessons?limit=500")["items"]
         clips = [clip for row in rows for clip in row["clips"]]
         for clip in clips:
             if clip["state"] == "failed":  # its workers were killed too often: a person is asked
@@ -114,7 +114,7 @@ def _lesson(person: Person, id: str) -> Any:
 def _compare(person: Person, instance: Instance) -> Counter[str]:
     """What was acknowledged against what is there."""
     found = Counter[str]()
-    rows: list[Any] = person.get("/api/swings")
+    rows: list[Any] = person.get("/api/swings?limit=500")["items"]
     clips = {clip["id"]: row for row in rows for clip in row["clips"]}
     found["doubled swings"] += len(rows) - len({row["student"]["id"] for row in rows})
     marks: dict[tuple[str, str, int], list[float]] = {}

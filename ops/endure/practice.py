@@ -73,7 +73,9 @@ class Instructor(Caller):
             self.until(201, "POST", "/api/swings", json={"student_id": student, "clips": clips})
             self.has.told["swings"] += 1
             self.has.files[student] = hashlib.sha256(data).hexdigest()
-        (row,) = [row for row in self.get("/api/swings") if row["student"]["id"] == student]
+        (row,) = [
+            row for row in self.get("/api/swings?limit=500")["items"] if row["student"]["id"] == student
+        ]
         return row["id"], row["clips"][0]["id"]
 
     def _mark(self, clip: str) -> None:

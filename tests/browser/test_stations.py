@@ -1,4 +1,4 @@
-"""The four stations: each its own side and picture, in the address, by key; and a hand that hits what it means."""
+"""The four stations: own side and picture, address and key; and a hand that hits what it means."""
 
 import re
 from urllib.parse import parse_qs, urlparse
@@ -175,7 +175,9 @@ class StationTests(BrowserCase):
         self.assertFalse(Mark.objects.filter(pk=before.pk).exists())
         page.keyboard.press("Control+z")
         expect(page.get_by_text("Saved", exact=True)).to_be_visible()
-        self.assertAlmostEqual(Mark.objects.get(clip=self.clip, frame=at, name="lead_hip").y, moved.y, places=2)
+        self.assertAlmostEqual(
+            Mark.objects.get(clip=self.clip, frame=at, name="lead_hip").y, moved.y, places=2
+        )
 
     def test_a_peg_on_the_wrong_side_of_another_is_named(self) -> None:
         page, pegs = self.page, self.known["checkpoints"]

@@ -99,8 +99,9 @@ class AccessTests(TestCase):
 
     def test_a_stranger_s_lists_are_empty(self) -> None:
         self.client.force_login(making.instructor("Odd Stranger"))
-        for path in ("/api/students", "/api/swings", "/api/shelf", "/api/lessons", "/api/requests"):
-            self.assertEqual(self.client.get(path).json(), [])
+        for path in ("/api/students", "/api/swings", "/api/shelf", "/api/lessons"):
+            self.assertEqual(self.client.get(path).json(), {"items": [], "count": 0})
+        self.assertEqual(self.client.get("/api/requests").json(), [])
 
     def test_a_clip_of_another_cannot_be_put_into_ones_own_lesson(self) -> None:
         stranger = making.instructor("Odd Stranger")

@@ -222,7 +222,8 @@ class ListTests(TestCase):
                 gone = making.student(owner, name="Gone", removed_at=timezone.now())
                 Swing.objects.create(instructor=owner, student=gone)
             for path in LISTS:
-                self.assertEqual(len(self.client.get(path).json()), rows, path)
+                found = self.client.get(path).json()
+                self.assertEqual(len(found if path == "/api/bin" else found["items"]), rows, path)
                 counts[path].append(len(self.queries(path)))
         for path, (few, many) in counts.items():
             self.assertEqual(few, many, path)
@@ -245,6 +246,48 @@ class ListTests(TestCase):
 
         mark_answered(answered.pk, timezone.now())
         self.client.force_login(owner)
-        waiting = [row["id"] for row in self.client.get("/api/swings?waiting=true").json()]
-        self.assertEqual(waiting, [str(new.pk), str(old.pk)])
-        self.assertEqual(len(self.client.get("/api/swings").json()), 3)
+        waiting = self.client.get("/api/swings?waiting=true").json()["items"]
+        self.assertEqual([row["id"] for row in waiting], [str(new.pk), str(old.pk)])
+        self.assertEqual(self.client.get("/api/swings").json()["count"], 3)
+
+    def test_lists_are_found_by_words_put_in_order_and_given_in_pages(self) -> None:
+        owner = making.instructor()
+        names = ("Tobin Farrow", "Ilse Marrin", "Petra Vance")
+        swings = []
+        for name in names:
+            swing = Swing.objects.create(
+                instructor=owner,
+                student=making.student(owner, name=name),
+                club="Pitching wedge" if name == "Petra Vance" else "7 iron",
+                what_hurts="left hip" if name == "Ilse Marrin" else "",
+            )
+            swings.append(swing)
+            Lesson.objects.create(instructor=owner, swing=swing, title=f"For {name}")
+        Lesson.objects.filter(swing=swings[1]).update(sent_at=timezone.now(), token="known")
+        stranger = making.instructor("Odd Stranger")
+        Swing.objects.create(instructor=stranger, student=making.student(stranger, name="Tobin Other"))
+        self.client.force_login(owner)
+
+        def found(path: str) -> list[str]:
+            rows = self.client.get(path).json()["items"]
+            return [(row.get("student") or row)["name"].split()[0] for row in rows]
+
+        for path, expected in [
+            ("/api/swings?q=tobin", ["Tobin"]),
+            ("/api/swings?q=wedge van", ["Petra"]),
+            ("/api/swings?q=wedge tobin", []),
+            ("/api/swings?order=name", ["Ilse", "Petra", "Tobin"]),
+            ("/api/swings?order=oldest", ["Tobin", "Ilse", "Petra"]),
+            ("/api/swings?hurting=true", ["Ilse"]),
+            ("/api/swings?limit=2&offset=2", ["Tobin"]),
+            ("/api/students?q=MARRIN", ["Ilse"]),
+            ("/api/students?q=%25", []),  # no wildcard
+            ("/api/lessons?stands=unread", ["Ilse"]),
+            ("/api/lessons?stands=draft&order=name", ["Petra", "Tobin"]),
+        ]:
+            with self.subTest(path):
+                self.assertEqual(found(path), expected)
+        page = self.client.get("/api/swings?limit=1").json()
+        self.assertEqual((len(page["items"]), page["count"]), (1, 3))
+        for wrong in ("limit=0", "limit=501", "offset=-1", "order=prettiest", f"q={'x' * 101}"):
+            self.assertEqual(self.client.get(f"/api/swings?{wrong}").status_code, 422, wrong)

@@ -104,6 +104,8 @@ HEADLESS_FRONTEND_URLS = {
     "account_reset_password_from_key": f"{SITE_URL}/new-password/{{key}}",
 }
 USERSESSIONS_TRACK_ACTIVITY = False  # it would write to the database with every request
+NINJA_PAGINATION_PER_PAGE = 50
+NINJA_PAGINATION_MAX_LIMIT = 500
 # Wrong passwords lock out the pair of account and address, so that nobody can lock the owner out from
 # elsewhere; an address that tries many accounts is slowed by the rate above.
 AXES_CLIENT_IP_CALLABLE = "tropometer.server.people.signing_in.address_of"

@@ -1,13 +1,14 @@
 """The inbox, a swing on the bench, and the edits made there."""
 
 from dataclasses import asdict
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, Literal
 from uuid import UUID
 
 from django.db.models import QuerySet
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema
+from ninja import Field, Query, Router, Schema
+from ninja.pagination import LimitOffsetPagination, paginate
 
 from tropometer.server.access import asking
 from tropometer.server.bench import editing, parting, services, setup, tracking
@@ -37,6 +38,7 @@ from tropometer.server.clips.proposing import motion_of, proposals_of
 from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
+from tropometer.server.lists import Search, matching
 from tropometer.server.people.services import student_of
 from tropometer.swing.schools import SCHOOLS
 from tropometer.swing.wanted import WANTED
@@ -64,11 +66,30 @@ def round_of_marks(request: HttpRequest) -> list[Any]:
     return list(WANTED)
 
 
+class SwingSearch(Search):
+    waiting: bool = Field(False, description="leave out the answered ones")
+    hurting: bool = Field(False, description="only of students whom something hurts")
+    order: Literal["newest", "oldest", "name"] = "newest"
+
+
 @router.get("/swings", response=list[SwingRow])
-def swings(request: HttpRequest, waiting: bool = False) -> QuerySet[Swing]:
-    """Students' swings, newest first; `waiting` leaves out the answered ones."""
+@paginate(LimitOffsetPagination)
+def swings(request: HttpRequest, wanted: Query[SwingSearch]) -> QuerySet[Swing]:
+    """Students' swings."""
     found = services.swings_of(asking(request)).filter(student__isnull=False)
-    return found.filter(answered_at__isnull=True) if waiting else found
+    if wanted.waiting:
+        found = found.filter(answered_at__isnull=True)
+    if wanted.hurting:
+        found = found.exclude(what_hurts="")
+    found = matching(found, wanted.q, "student__name", "club", "words", "usual_miss", "what_hurts")
+    return found.order_by(*SWING_ORDERS[wanted.order])
+
+
+SWING_ORDERS = {
+    "newest": ("-received_at", "part", "id"),
+    "oldest": ("received_at", "part", "id"),
+    "name": ("student__name", "-received_at", "part", "id"),
+}
 
 
 @router.post("/swings", response={201: Received})

@@ -1,12 +1,13 @@
 """The lesson desk."""
 
-from typing import Any
+from typing import Any, Literal
 from uuid import UUID
 
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
-from ninja import Router
+from ninja import Query, Router
+from ninja.pagination import LimitOffsetPagination, paginate
 
 from tropometer.server.access import asking, owned
 from tropometer.server.lessons import sending, services
@@ -22,6 +23,7 @@ from tropometer.server.lessons.schemas import (
     LessonRow,
     LessonSheet,
 )
+from tropometer.server.lists import Search, matching
 from tropometer.server.ranged import private_file
 
 router = Router(tags=["lessons"])
@@ -32,9 +34,30 @@ def drills(request: HttpRequest) -> list[Any]:
     return list(DRILLS.values())
 
 
+class LessonSearch(Search):
+    stands: Literal["all", "draft", "unread", "read"] = "all"
+    order: Literal["newest", "oldest", "name"] = "newest"
+
+
+STANDS = {
+    "all": Q(),
+    "draft": Q(sent_at__isnull=True),
+    "unread": Q(sent_at__isnull=False, first_read_at__isnull=True),
+    "read": Q(first_read_at__isnull=False),
+}
+LESSON_ORDERS = {
+    "newest": ("-started_at", "id"),
+    "oldest": ("started_at", "id"),
+    "name": ("swing__student__name", "-started_at", "id"),
+}
+
+
 @router.get("/lessons", response=list[LessonRow])
-def lessons(request: HttpRequest) -> QuerySet[Lesson]:
-    return services.lessons_of(asking(request))
+@paginate(LimitOffsetPagination)
+def lessons(request: HttpRequest, wanted: Query[LessonSearch]) -> QuerySet[Lesson]:
+    found = services.lessons_of(asking(request)).filter(STANDS[wanted.stands])
+    found = matching(found, wanted.q, "title", "opening", "swing__student__name", "swing__club")
+    return found.order_by(*LESSON_ORDERS[wanted.order])
 
 
 @router.post("/swings/{uuid:swing_id}/lesson", response=LessonOut)

@@ -5,10 +5,12 @@ from uuid import UUID
 
 from django.db.models import QuerySet
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Query, Router
 from ninja.errors import HttpError
+from ninja.pagination import LimitOffsetPagination, paginate
 
 from tropometer.server.access import asking
+from tropometer.server.lists import Search, matching
 from tropometer.server.people.models import Student, User
 from tropometer.server.people.schemas import (
     HandOut,
@@ -63,8 +65,9 @@ def forget_hand(request: HttpRequest) -> tuple[int, None]:
 
 
 @router.get("/students", response=list[StudentOut])
-def students(request: HttpRequest) -> QuerySet[Student]:
-    return students_of(asking(request))
+@paginate(LimitOffsetPagination)
+def students(request: HttpRequest, wanted: Query[Search]) -> QuerySet[Student]:
+    return matching(students_of(asking(request)), wanted.q, "name", "email", "history", "hand")
 
 
 @router.post("/students", response={201: StudentOut})

@@ -1,5 +1,6 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { api, got, type Schemas } from "./client";
+import type { paths } from "./schema";
 
 export type SwingRow = Schemas["SwingRow"];
 export type Student = Schemas["StudentOut"];
@@ -23,10 +24,22 @@ export const meQuery = queryOptions({
   staleTime: 60_000,
 });
 
-export const studentsQuery = queryOptions({
-  queryKey: ["students"],
-  queryFn: () => got(api.GET("/api/students")),
-});
+/** A page of a list, found by words. */
+export interface PageOf {
+  q?: string;
+  limit?: number;
+  offset?: number;
+}
+
+/** All that a list can give at once: for menus. */
+const ALL: PageOf = { limit: 500 };
+
+export const studentsQuery = (query: PageOf = ALL) =>
+  queryOptions({
+    queryKey: ["students", query],
+    queryFn: () => got(api.GET("/api/students", { params: { query } })),
+    placeholderData: keepPreviousData,
+  });
 
 export const requestsQuery = queryOptions({
   queryKey: ["requests"],
@@ -58,18 +71,24 @@ export const drillsQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
-export const inboxQuery = (waiting: boolean) =>
+export type SwingsWanted = NonNullable<paths["/api/swings"]["get"]["parameters"]["query"]>;
+
+export const swingsQuery = (query: SwingsWanted) =>
   queryOptions({
-    queryKey: ["swings", { waiting }],
-    queryFn: () => got(api.GET("/api/swings", { params: { query: { waiting } } })),
-    refetchInterval: (query) => (query.state.data?.some((row) => busy(row.clips)) ? CLIP_POLL_MS : 30_000),
+    queryKey: ["swings", query],
+    queryFn: () => got(api.GET("/api/swings", { params: { query } })),
+    placeholderData: keepPreviousData,
+    refetchInterval: ({ state }) =>
+      state.data?.items.some((row) => busy(row.clips)) ? CLIP_POLL_MS : 30_000,
   });
 
-export const shelfQuery = queryOptions({
-  queryKey: ["shelf"],
-  queryFn: () => got(api.GET("/api/shelf")),
-  refetchInterval: (query) => (query.state.data?.some((row) => busy(row.clips)) ? CLIP_POLL_MS : false),
-});
+export const shelfQuery = (query: PageOf = ALL) =>
+  queryOptions({
+    queryKey: ["shelf", query],
+    queryFn: () => got(api.GET("/api/shelf", { params: { query } })),
+    placeholderData: keepPreviousData,
+    refetchInterval: ({ state }) => (state.data?.items.some((row) => busy(row.clips)) ? CLIP_POLL_MS : false),
+  });
 
 /** Students read their lessons while nothing happens here: ask again at every visit and now and then. */
 const READ_POLL_MS = 10_000;
@@ -77,12 +96,16 @@ const READ_POLL_MS = 10_000;
 const unread = (lesson: { sent_at?: string | null; first_read_at?: string | null }) =>
   Boolean(lesson.sent_at) && !lesson.first_read_at;
 
-export const lessonsQuery = queryOptions({
-  queryKey: ["lessons"],
-  queryFn: () => got(api.GET("/api/lessons")),
-  refetchOnMount: "always",
-  refetchInterval: (query) => (query.state.data?.some(unread) ? READ_POLL_MS : false),
-});
+export type LessonsWanted = NonNullable<paths["/api/lessons"]["get"]["parameters"]["query"]>;
+
+export const lessonsQuery = (query: LessonsWanted) =>
+  queryOptions({
+    queryKey: ["lessons", query],
+    queryFn: () => got(api.GET("/api/lessons", { params: { query } })),
+    placeholderData: keepPreviousData,
+    refetchOnMount: "always",
+    refetchInterval: ({ state }) => (state.data?.items.some(unread) ? READ_POLL_MS : false),
+  });
 
 export const swingQuery = (id: string) =>
   queryOptions({

@@ -169,7 +169,7 @@ export interface paths {
         };
         /**
          * Swings
-         * @description Students' swings, newest first; `waiting` leaves out the answered ones.
+         * @description Students' swings.
          */
         get: operations["tropometer_server_bench_api_swings"];
         put?: never;
@@ -1091,6 +1091,35 @@ export interface components {
             /** Dy */
             dy: number;
         };
+        /** Input */
+        Input: {
+            /**
+             * Limit
+             * @default 50
+             */
+            limit: number;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+        };
+        /** Search */
+        Search: {
+            /**
+             * Q
+             * @description words, all of which must be found in a row
+             * @default
+             */
+            q: string;
+        };
+        /** PagedStudentOut */
+        PagedStudentOut: {
+            /** Items */
+            items: components["schemas"]["StudentOut"][];
+            /** Count */
+            count: number;
+        };
         /** StudentOut */
         StudentOut: {
             /**
@@ -1289,6 +1318,40 @@ export interface components {
             group: "pelvis" | "knees" | "feet" | "trunk" | "club";
             /** At */
             at: ("address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish")[];
+        };
+        /** SwingSearch */
+        SwingSearch: {
+            /**
+             * Q
+             * @description words, all of which must be found in a row
+             * @default
+             */
+            q: string;
+            /**
+             * Waiting
+             * @description leave out the answered ones
+             * @default false
+             */
+            waiting: boolean;
+            /**
+             * Hurting
+             * @description only of students whom something hurts
+             * @default false
+             */
+            hurting: boolean;
+            /**
+             * Order
+             * @default newest
+             * @enum {string}
+             */
+            order: "newest" | "oldest" | "name";
+        };
+        /** PagedSwingRow */
+        PagedSwingRow: {
+            /** Items */
+            items: components["schemas"]["SwingRow"][];
+            /** Count */
+            count: number;
         };
         /**
          * SwingRow
@@ -2507,6 +2570,13 @@ export interface components {
              */
             note: string;
         };
+        /** PagedReferenceOut */
+        PagedReferenceOut: {
+            /** Items */
+            items: components["schemas"]["ReferenceOut"][];
+            /** Count */
+            count: number;
+        };
         /** ReferenceOut */
         ReferenceOut: {
             /**
@@ -2590,6 +2660,27 @@ export interface components {
             /** Caution */
             caution: string;
         };
+        /** LessonSearch */
+        LessonSearch: {
+            /**
+             * Q
+             * @description words, all of which must be found in a row
+             * @default
+             */
+            q: string;
+            /**
+             * Stands
+             * @default all
+             * @enum {string}
+             */
+            stands: "all" | "draft" | "unread" | "read";
+            /**
+             * Order
+             * @default newest
+             * @enum {string}
+             */
+            order: "newest" | "oldest" | "name";
+        };
         /** LessonRow */
         LessonRow: {
             /**
@@ -2618,6 +2709,13 @@ export interface components {
             revoked_at: string | null;
             /** First Read At */
             first_read_at: string | null;
+        };
+        /** PagedLessonRow */
+        PagedLessonRow: {
+            /** Items */
+            items: components["schemas"]["LessonRow"][];
+            /** Count */
+            count: number;
         };
         /**
          * Crop
@@ -3076,7 +3174,12 @@ export interface operations {
     };
     tropometer_server_people_api_students: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description words, all of which must be found in a row */
+                q?: string;
+                limit?: number;
+                offset?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3089,7 +3192,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StudentOut"][];
+                    "application/json": components["schemas"]["PagedStudentOut"];
                 };
             };
             /** @description A problem (RFC 9457) */
@@ -3354,7 +3457,15 @@ export interface operations {
     tropometer_server_bench_api_swings: {
         parameters: {
             query?: {
+                /** @description words, all of which must be found in a row */
+                q?: string;
+                /** @description leave out the answered ones */
                 waiting?: boolean;
+                /** @description only of students whom something hurts */
+                hurting?: boolean;
+                order?: "newest" | "oldest" | "name";
+                limit?: number;
+                offset?: number;
             };
             header?: never;
             path?: never;
@@ -3368,7 +3479,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SwingRow"][];
+                    "application/json": components["schemas"]["PagedSwingRow"];
                 };
             };
             /** @description A problem (RFC 9457) */
@@ -4223,7 +4334,12 @@ export interface operations {
     };
     tropometer_server_shelf_api_shelf: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description words, all of which must be found in a row */
+                q?: string;
+                limit?: number;
+                offset?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4236,7 +4352,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReferenceOut"][];
+                    "application/json": components["schemas"]["PagedReferenceOut"];
                 };
             };
             /** @description A problem (RFC 9457) */
@@ -4399,7 +4515,14 @@ export interface operations {
     };
     tropometer_server_lessons_api_lessons: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description words, all of which must be found in a row */
+                q?: string;
+                stands?: "all" | "draft" | "unread" | "read";
+                order?: "newest" | "oldest" | "name";
+                limit?: number;
+                offset?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4412,7 +4535,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LessonRow"][];
+                    "application/json": components["schemas"]["PagedLessonRow"];
                 };
             };
             /** @description A problem (RFC 9457) */

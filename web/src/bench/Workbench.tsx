@@ -78,7 +78,7 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
           <SwingRule />
         </div>
         <div
-          className={`flex min-h-0 shrink-0 flex-col gap-2 lg:overflow-y-auto ${WIDTHS[station]}`}
+          className={`relative flex min-h-0 shrink-0 flex-col gap-2 lg:overflow-y-auto ${WIDTHS[station]}`}
           data-station={station}
         >
           {station === "mark" && <MarkStation units={units} />}

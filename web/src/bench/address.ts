@@ -1,5 +1,5 @@
-import { useEffect, useRef } from "react";
-import { useLocation, useNavigate, useNavigationType } from "react-router";
+import { useEffect } from "react";
+import { useNavigate } from "react-router";
 import type { BenchState, Side, SideState } from "./benchState";
 import type { Bench } from "./benchStore";
 import { isStation, type Station } from "./stations/stations";
@@ -75,22 +75,26 @@ const REST_MS = 250;
  */
 export function useAddress(bench: Bench, open: boolean): void {
   const navigate = useNavigate();
-  const { key } = useLocation();
-  const came = useNavigationType();
-  const arrived = useRef(false);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the key tells one visit of an address from the next
   useEffect(() => {
     if (!open) return;
-    // What the bench itself has pushed it need not be told.
-    if (!arrived.current || came === "POP") goToPlace(bench, readPlace(window.location.search));
-    arrived.current = true;
-  }, [bench, open, key]);
+    const path = window.location.pathname;
+    // Told by the browser itself: the router may leave out a place that is left before it is drawn.
+    const follow = () => {
+      if (window.location.pathname === path) goToPlace(bench, readPlace(window.location.search));
+    };
+    follow();
+    window.addEventListener("popstate", follow);
+    return () => window.removeEventListener("popstate", follow);
+  }, [bench, open]);
   useEffect(() => {
     if (!open) return;
     let timer: number | undefined;
     const write = () => {
       window.clearTimeout(timer);
-      const next = placeSearch(placeOf(bench.getState()));
+      const state = bench.getState();
+      const next = placeSearch(placeOf(state));
+      // On its way from one station to another the address is ahead of the bench, or behind it.
+      if ((readPlace(window.location.search).station ?? state.station) !== state.station) return;
       // The router is not told: nothing that it shows has changed.
       if (next !== window.location.search) window.history.replaceState(window.history.state, "", next);
     };

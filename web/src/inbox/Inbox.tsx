@@ -3,8 +3,11 @@ import { Plus, Trash2 } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
-import { inboxQuery, type SwingRow, stillOf } from "../api/queries";
+import { type SwingRow, stillOf, swingsQuery } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
+import { ListFoot } from "../lists/ListFoot";
+import { chosenFirst, ListHead } from "../lists/ListHead";
+import { useList } from "../lists/useList";
 import { ClipCard } from "../parts/ClipCard";
 import { Empty, Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
@@ -13,32 +16,50 @@ import { AddView } from "../send/AddView";
 
 const SendSwing = lazy(() => import("../send/SendSwing"));
 
+const ORDERS = [
+  ["newest", "Newest first"],
+  ["oldest", "Oldest first"],
+  ["name", "By student"],
+] as const;
+
+/** The swings that wait for an answer. */
 export function Inbox() {
-  const [answered, setAnswered] = useState(false);
   const [sending, setSending] = useState(false);
-  const rows = useQuery(inboxQuery(!answered));
+  const list = useList();
+  const { q, limit, offset, said } = list.wanted;
+  const answered = said("show") === "all";
+  const hurting = said("show") === "hurting";
+  const order = ORDERS.find(([each]) => each === said("order"))?.[0] ?? "newest";
+  const rows = useQuery(swingsQuery({ waiting: !answered, hurting, q, order, limit, offset }));
+  const none = rows.data?.count === 0;
   return (
     <Page
       title="Inbox"
       actions={
-        <>
-          <label className="flex items-center gap-2 text-sm">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-sm"
-              checked={answered}
-              onChange={(event) => setAnswered(event.target.checked)}
-            />
-            Answered too
-          </label>
-          <button type="button" className="btn btn-primary btn-sm" onClick={() => setSending(true)}>
-            <Plus size={16} aria-hidden /> New swing
-          </button>
-        </>
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => setSending(true)}>
+          <Plus size={16} aria-hidden /> New swing
+        </button>
       }
     >
       {rows.error && !rows.data && <Trouble error={rows.error} retry={rows.refetch} />}
-      {rows.data?.length === 0 && (
+      <ListHead
+        list={list}
+        what="swings"
+        choices={[
+          {
+            name: "show",
+            label: "Which swings",
+            options: [
+              ["", "Not answered yet"],
+              ["hurting", "Not answered, something hurts"],
+              ["all", "Answered too"],
+            ],
+          },
+          { name: "order", label: "Order", options: chosenFirst(ORDERS) },
+        ]}
+      />
+      {none && (q || hurting) && <Empty>No swing is found by that.</Empty>}
+      {none && !q && !hurting && (
         <Empty>
           <p className="text-lg font-semibold">
             {answered ? "No swing has come yet." : "Every swing is answered."}
@@ -47,10 +68,11 @@ export function Inbox() {
         </Empty>
       )}
       <ol className="grid gap-3">
-        {rows.data?.map((row) => (
+        {rows.data?.items.map((row) => (
           <SwingCard key={row.id} row={row} />
         ))}
       </ol>
+      {rows.data && <ListFoot list={list} count={rows.data.count} />}
       {sending && (
         <Suspense>
           <SendSwing close={() => setSending(false)} />

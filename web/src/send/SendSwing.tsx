@@ -16,7 +16,7 @@ import { useHandIn } from "./useHandIn";
 
 /** Take in a student's clips with their words. */
 export default function SendSwing({ close }: { close: () => void }) {
-  const students = useQuery(studentsQuery);
+  const students = useQuery(studentsQuery());
   const [adding, setAdding] = useState(false);
   const kept = useKeptForm("swing", !adding);
   const [student, setStudent] = useState(kept.said("student_id"));
@@ -59,7 +59,7 @@ export default function SendSwing({ close }: { close: () => void }) {
             onChange={(event) => setStudent(event.target.value)}
           >
             <option value="">Choose…</option>
-            {students.data?.map((each) => (
+            {students.data?.items.map((each) => (
               <option key={each.id} value={each.id}>
                 {each.name}
               </option>

@@ -5,6 +5,9 @@ import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { type Reference, rangeModelsQuery, schoolsQuery, shelfQuery, stillOf } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
+import { ListFoot } from "../lists/ListFoot";
+import { ListHead } from "../lists/ListHead";
+import { useList } from "../lists/useList";
 import { ClipCard } from "../parts/ClipCard";
 import { Field } from "../parts/Field";
 import { KeptNote } from "../parts/KeptNote";
@@ -22,7 +25,9 @@ import { SHELF } from "../send/whom";
 
 /** The reference swings to compare with. */
 export function Shelf() {
-  const shelf = useQuery(shelfQuery);
+  const list = useList();
+  const { q, limit, offset } = list.wanted;
+  const shelf = useQuery(shelfQuery({ q, limit, offset }));
   const [adding, setAdding] = useState(false);
   return (
     <Page
@@ -34,13 +39,19 @@ export function Shelf() {
       }
     >
       {shelf.error && !shelf.data && <Trouble error={shelf.error} retry={shelf.refetch} />}
-      {shelf.data?.length === 0 && <Empty>The shelf is empty. Add a swing you like to compare with.</Empty>}
+      <ListHead list={list} what="references" />
+      {shelf.data?.count === 0 && (
+        <Empty>
+          {q ? "No reference is found by that." : "The shelf is empty. Add a swing you like to compare with."}
+        </Empty>
+      )}
       <RangeModels />
       <ul className="grid gap-3 sm:grid-cols-2">
-        {shelf.data?.map((reference) => (
+        {shelf.data?.items.map((reference) => (
           <ReferenceCard key={reference.id} reference={reference} />
         ))}
       </ul>
+      {shelf.data && <ListFoot list={list} count={shelf.data.count} />}
       {adding && <NewReference close={() => setAdding(false)} />}
     </Page>
   );

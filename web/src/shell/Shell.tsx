@@ -76,7 +76,7 @@ export function Shell() {
       </header>
       <ConnectionNote kept="What you do here is kept and sent when it is back." />
       <OutboxNotes />
-      <main id="main" className="min-h-0 flex-1 overflow-auto" tabIndex={-1}>
+      <main id="main" className="relative min-h-0 flex-1 overflow-auto" tabIndex={-1}>
         {me.error && !me.data && <Trouble error={me.error} retry={me.refetch} />}
         {me.data && ready && <Outlet />}
       </main>

@@ -5,6 +5,9 @@ import { api, got } from "../api/client";
 import { meQuery, type Student, schoolsQuery, studentsQuery } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
 import { tallness } from "../lengths";
+import { ListFoot } from "../lists/ListFoot";
+import { ListHead } from "../lists/ListHead";
+import { useList } from "../lists/useList";
 import { Empty, Page } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
@@ -12,7 +15,9 @@ import { AskForSwing } from "./AskForSwing";
 import { StudentForm } from "./StudentForm";
 
 export function Students() {
-  const students = useQuery(studentsQuery);
+  const list = useList();
+  const { q, limit, offset } = list.wanted;
+  const students = useQuery(studentsQuery({ q, limit, offset }));
   const schools = useQuery(schoolsQuery);
   const units = useQuery(meQuery).data?.units ?? "cm";
   const [open, setOpen] = useState<Student | "new" | null>(null);
@@ -26,9 +31,12 @@ export function Students() {
       }
     >
       {students.error && !students.data && <Trouble error={students.error} retry={students.refetch} />}
-      {students.data?.length === 0 && <Empty>No students yet. Add the first one.</Empty>}
+      <ListHead list={list} what="students" />
+      {students.data?.count === 0 && (
+        <Empty>{q ? "No student is found by that." : "No students yet. Add the first one."}</Empty>
+      )}
       <ul className="grid gap-2 sm:grid-cols-2">
-        {students.data?.map((student) => (
+        {students.data?.items.map((student) => (
           <li key={student.id} className="plate flex items-center justify-between gap-3 p-3">
             <div>
               <h2 className="font-semibold">{student.name}</h2>
@@ -57,6 +65,7 @@ export function Students() {
           </li>
         ))}
       </ul>
+      {students.data && <ListFoot list={list} count={students.data.count} />}
       {open && (
         <Sheet title={open === "new" ? "New student" : open.name} close={() => setOpen(null)}>
           <StudentForm student={open === "new" ? undefined : open} done={() => setOpen(null)} />

@@ -13,6 +13,15 @@ const CHOICES = COMMAND_IDS.map((id) => ({ id, ...commandOf(id) })).filter(
   (each) => !each.held && each.places === undefined && each.id !== "palette",
 );
 
+/** What has all the words in its own, where they stand nearest to the beginning first. */
+function foundBy(wanted: string): typeof CHOICES {
+  const words = wanted.toLowerCase().trim().split(/\s+/);
+  const places = (text: string) => words.map((word) => text.toLowerCase().indexOf(word));
+  return CHOICES.filter((each) => places(each.words).every((place) => place >= 0)).sort(
+    (a, b) => Math.min(...places(a.words)) - Math.min(...places(b.words)),
+  );
+}
+
 /** Finds what the bench can do by any part of its words, and does it. */
 export function Palette({ station, choose, close }: Props) {
   const dialog = useRef<HTMLDialogElement>(null);
@@ -20,8 +29,7 @@ export function Palette({ station, choose, close }: Props) {
   useEffect(() => {
     if (!dialog.current?.open) dialog.current?.showModal();
   }, []);
-  const words = wanted.toLowerCase().split(/\s+/);
-  const found = CHOICES.filter((each) => words.every((word) => each.words.toLowerCase().includes(word)));
+  const found = foundBy(wanted);
   return (
     <dialog
       ref={dialog}

@@ -65,7 +65,7 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
   const inline = filter === "matters" ? passing : passing.filter((reading) => reading.status === "ok");
   const refused = passing.filter((reading) => !inline.includes(reading));
   return (
-    <section aria-label="Readings" className="plate flex min-h-0 flex-1 flex-col overflow-y-auto">
+    <section aria-label="Readings" className="plate flex min-h-0 flex-1 flex-col relative overflow-y-auto">
       {next && <NextClick next={next} take={(need) => takeNeed(bench, main, need)} />}
       <label className="flex items-center gap-2 border-b border-base-content/20 px-2 py-1 text-xs">
         Readings

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { inboxQuery } from "../../api/queries";
+import { swingsQuery } from "../../api/queries";
 import { Sheet } from "../../parts/Sheet";
 import { day } from "../../parts/when";
 import type { BenchSwing } from "../benchState";
@@ -78,12 +78,9 @@ export function ReferenceChoice({ swing, reference }: { swing: BenchSwing; refer
 /** The swings of other students, found by name. */
 function AnotherStudent({ not, choose }: { not: string; choose: (swingId: string) => void }) {
   const [wanted, setWanted] = useState("");
-  const swings = useQuery(inboxQuery(false));
-  const found = (swings.data ?? []).filter(
-    ({ student, clips }) =>
-      student.id !== not &&
-      student.name.toLowerCase().includes(wanted.trim().toLowerCase()) &&
-      clips.some((clip) => clip.state === "ready"),
+  const swings = useQuery(swingsQuery({ q: wanted.trim(), order: "name" }));
+  const found = (swings.data?.items ?? []).filter(
+    ({ student, clips }) => student.id !== not && clips.some((clip) => clip.state === "ready"),
   );
   return (
     <div className="grid gap-2">

@@ -20,7 +20,7 @@ const NONE = "none"; // on purpose
  * student the last time, else the model of the shelf that fits.
  */
 export function useReference(swing: BenchSwing | undefined, stoodBefore?: string): ReferenceOf {
-  const shelf = useQuery(shelfQuery).data;
+  const shelf = useQuery(shelfQuery()).data?.items;
   const [addressed] = useState(() => readPlace(window.location.search).beside);
   const [chosen, setChosen] = useState<string | null>(null);
   const student = swing?.student;

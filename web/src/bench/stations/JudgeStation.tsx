@@ -15,7 +15,7 @@ export function JudgeStation({ units, school }: { units: Units; school?: string 
   const setUp = bySetUp(readings);
   const untold = readings.filter((each) => each.band !== null && each.status !== "ok");
   return (
-    <section aria-label="Judgement" className="plate min-h-0 flex-1 overflow-y-auto">
+    <section aria-label="Judgement" className="plate min-h-0 flex-1 relative overflow-y-auto">
       <h2 className="bg-pine px-2 py-1 text-sm font-semibold text-paper">
         Against the model{school ? ` “${school}”` : ""}
       </h2>

@@ -31,7 +31,7 @@ export function TellStation({ units, pick, said }: Props) {
           {said}
         </p>
       </div>
-      <div className="plate min-h-0 flex-1 overflow-y-auto p-3">
+      <div className="plate min-h-0 flex-1 relative overflow-y-auto p-3">
         {swing.lesson ? <Written id={swing.lesson} units={units} /> : <Begin swingId={swing.id} />}
       </div>
     </section>
