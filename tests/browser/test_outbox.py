@@ -215,9 +215,9 @@ class HandTests(BrowserCase):
     def test_a_label_under_a_picture_goes_there_and_moving_a_peg_is_said(self) -> None:
         pegs = self.page.get_by_role("list", name="Pegs").first
         self.driver.go_to(20)
-        pegs.get_by_role("button", name="Top: peg top here").click()
+        pegs.get_by_role("button", name="Top: not pegged; peg this frame").click()
         self.driver.go_to(25)
-        pegs.get_by_role("button", name="Top: go to top").click()
+        pegs.get_by_role("button", name="Top: go to frame").click()
         self.driver.wait_drawn(20)
         self.driver.go_to(30)
         pegs.get_by_role("button", name="Move the top peg here").click()
@@ -225,7 +225,7 @@ class HandTests(BrowserCase):
         pegs.get_by_role("button", name="Take the top peg away").click()
         expect(self.page.get_by_text("Top: the peg on frame 30 is taken away")).to_be_visible()
         self.page.keyboard.press("Control+z")
-        expect(pegs.get_by_role("button", name="Go to top, frame 30")).to_be_visible()
+        expect(pegs.get_by_role("button", name="Top: go to frame 30")).to_be_visible()
 
     def test_keys_do_nothing_under_an_open_sheet(self) -> None:
         self.page.keyboard.press("?")

@@ -3,6 +3,7 @@ import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import { meQuery, schoolsQuery } from "../api/queries";
 import { KeepInMind } from "../parts/KeepInMind";
+import { useMedia } from "../parts/useMedia";
 import { usePageTitle } from "../parts/usePageTitle";
 import type { Units } from "../units";
 import { useBench } from "./benchContext";
@@ -16,8 +17,9 @@ import { useKeys } from "./commands/useKeys";
 import { ExportMenu } from "./ExportMenu";
 import { Notice } from "./Notice";
 import { PegStrip } from "./rule/PegStrip";
+import { Runner } from "./rule/Runner";
+import { Stepping } from "./rule/Stepping";
 import { SwingRule } from "./rule/SwingRule";
-import { Transport } from "./rule/Transport";
 import { usePlay } from "./rule/usePlay";
 import { Stage } from "./stage/Stage";
 import { StageTools } from "./stage/StageTools";
@@ -46,6 +48,7 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
   const station = useBench((state) => state.station);
   const solo = useBench((state) => state.solo);
   const playing = useBench((state) => state.playing);
+  const wide = useMedia("(min-width: 64rem)");
   const [over, setOver] = useState<"help" | "palette" | null>(null);
   const picking = usePick(bench);
   useKeys(bench, doings);
@@ -58,20 +61,21 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
   const school = schools.data?.find((each) => each.id === swing.student?.school)?.name;
   return (
     <div className="flex flex-col gap-2 p-2 lg:h-full lg:min-h-[640px]">
-      <TitleRow choice={choice} help={() => setOver("help")} units={units} />
+      <TitleRow choice={wide && choice} wide={wide} help={() => setOver("help")} units={units} />
       {station !== "read" && (
         <KeepInMind hurts={swing.what_hurts} history={swing.student?.history ?? ""} miss={swing.usual_miss} />
       )}
       <div className="flex min-h-0 flex-1 flex-col gap-2 lg:flex-row">
         <div className="flex min-w-0 flex-1 flex-col gap-2">
-          <div className="relative flex h-[62vh] min-h-0 shrink-0 gap-2 lg:h-auto lg:flex-1">
+          <div className="relative flex h-[52vh] min-h-0 shrink-0 gap-2 lg:h-auto lg:flex-1">
             <Side side="student" units={units} />
             <Side side="reference" units={units} />
             {!compared && !solo && <NothingBeside />}
             <Notice />
           </div>
           <div className="flex shrink-0 flex-wrap items-center justify-between gap-1">
-            <Transport />
+            {wide && <Stepping />}
+            <Runner />
             <StageTools />
           </div>
           {station === "read" && <Drawer units={units} />}
@@ -87,6 +91,19 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
           {station === "tell" && <TellStation units={units} pick={picking.pick} said={picking.said} />}
         </div>
       </div>
+      {!wide && (
+        <>
+          <div className="flex flex-wrap items-center gap-2">
+            {choice}
+            <ExportMenu swingId={swing.id} units={units} />
+          </div>
+          {/* What is used most lies under the thumb. */}
+          <div className="sticky bottom-0 z-20 -mx-2 flex flex-wrap items-center justify-center gap-x-6 gap-y-1 border-t border-base-content/20 bg-base-200 px-2 py-1">
+            <Stepping />
+            <StationTabs />
+          </div>
+        </>
+      )}
       {over === "help" && <KeysHelp station={station} close={() => setOver(null)} />}
       {over === "palette" && (
         <Palette
@@ -104,7 +121,8 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
   );
 }
 
-function TitleRow({ choice, help, units }: { choice: ReactNode; help: () => void; units: Units }) {
+function TitleRow(props: { choice: ReactNode; wide: boolean; help: () => void; units: Units }) {
+  const { choice, wide, help, units } = props;
   const swing = useBench((state) => (state.sides.student ?? state.sides.reference)?.swing);
   const undo = useBench((bench) => bench.undo);
   const redo = useBench((bench) => bench.redo);
@@ -124,7 +142,7 @@ function TitleRow({ choice, help, units }: { choice: ReactNode; help: () => void
         </span>
       </h1>
       {swing.words && (
-        <p className="min-w-24 flex-1 truncate text-sm italic opacity-85" title={swing.words}>
+        <p className="min-w-24 flex-1 truncate text-sm italic opacity-85 max-md:hidden" title={swing.words}>
           “{swing.words}”
         </p>
       )}
@@ -135,13 +153,17 @@ function TitleRow({ choice, help, units }: { choice: ReactNode; help: () => void
         <button type="button" className={plain} onClick={redo} disabled={!canRedo} title={hint("redo")}>
           Redo
         </button>
-        <ExportMenu swingId={swing.id} units={units} />
-        <button type="button" className={plain} onClick={help} title={hint("help")}>
-          Keys
-        </button>
-        {choice}
+        {wide && (
+          <>
+            <ExportMenu swingId={swing.id} units={units} />
+            <button type="button" className={plain} onClick={help} title={hint("help")}>
+              Keys
+            </button>
+            {choice}
+          </>
+        )}
       </div>
-      <StationTabs />
+      {wide && <StationTabs />}
     </div>
   );
 }
@@ -163,9 +185,12 @@ function NothingBeside() {
 /** A stage, and at Mark the strip of its pegs. */
 function Side({ side, units }: { side: SideName; units: Units }) {
   const state = useBench((bench) => bench.sides[side]);
-  const away = useBench((bench) => bench.solo && bench.active !== side);
+  const awake = useBench((bench) => bench.active === side);
+  const solo = useBench((bench) => bench.solo);
+  const phone = useMedia("(max-width: 47.9rem)");
   const marking = useBench((bench) => bench.station === "mark");
-  if (!state || away) return null;
+  // On a phone there is room for one: the one that is worked on.
+  if (!state || ((solo || phone) && !awake)) return null;
   return (
     <div className="flex min-w-0 flex-1 flex-col gap-1">
       <Stage key={state.clip.id} side={side} state={state} units={units} />

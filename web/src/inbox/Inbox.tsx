@@ -86,7 +86,7 @@ function SwingCard({ row }: { row: SwingRow }) {
   const clip = row.clips[0];
   const ready = row.clips.some((each) => each.state === "ready");
   return (
-    <li className="plate grid grid-cols-[auto_1fr_auto] gap-4 p-3">
+    <li className="plate grid grid-cols-[auto_1fr] gap-4 p-3 sm:grid-cols-[auto_1fr_auto]">
       <div className="h-28 w-24 overflow-hidden rounded-sm bg-dusk">
         {ready && clip && (
           <img
@@ -146,7 +146,7 @@ function SwingCard({ row }: { row: SwingRow }) {
           />
         </div>
       </div>
-      <div className="flex flex-col items-end justify-between">
+      <div className="flex items-end justify-between max-sm:col-span-2 sm:flex-col">
         {ready ? (
           <Link className="btn btn-primary btn-sm" to={`/bench/${row.id}`}>
             Open on the bench

@@ -80,7 +80,7 @@ export function FrameCard({ lesson, frame, place, last, units, actions }: Props)
           <fieldset className="mt-2 text-xs">
             <legend className="font-medium">Values the student is shown</legend>
             {drawn.values.map((value) => (
-              <label key={value.reading} className="flex items-center gap-2 py-0.5">
+              <label key={value.reading} className="flex min-h-6 items-center gap-2 py-1">
                 <input
                   type="checkbox"
                   className="checkbox checkbox-xs"

@@ -10,22 +10,22 @@ interface Props {
 export function KeepInMind({ hurts, history, miss }: Props) {
   if (!hurts && !history && !miss) return null;
   return (
-    <div className="flex min-w-0 shrink-0 items-center gap-3 border-l-4 border-brass pl-2 text-sm">
+    <div className="flex min-w-0 shrink-0 items-center gap-x-3 border-l-4 max-md:flex-wrap border-brass pl-2 text-sm">
       {hurts && (
         <p className="flex min-w-0 items-center gap-2 font-medium" title={hurts}>
           <HeartPulse size={16} aria-hidden className="shrink-0" />
-          <span className="min-w-0 truncate">
+          <span className="min-w-0 md:truncate">
             <strong>Hurts:</strong> {hurts}
           </span>
         </p>
       )}
       {history && (
-        <p className="min-w-0 shrink truncate" title={history}>
+        <p className="min-w-0 shrink md:truncate" title={history}>
           {history}
         </p>
       )}
       {miss && (
-        <p className="shrink-0 opacity-90">
+        <p className="opacity-90 md:shrink-0">
           <strong>Usual miss:</strong> {miss}
         </p>
       )}

@@ -81,26 +81,30 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
           ))}
         </select>
       </label>
-      {GROUPS.map((group) => {
-        const rows = inline.filter((reading) => reading.group === group).sort(inOrder);
-        if (!rows.length) return null;
-        return (
-          <div key={group}>
-            <h2 className="bg-pine px-2 py-1 text-sm font-semibold text-paper">{GROUP_TITLES[group]}</h2>
-            {rows.map((reading) => (
-              <Tape
-                key={`${reading.reading} ${reading.at}`}
-                reading={reading}
-                reference={others?.find((each) => each.reading === reading.reading && each.at === reading.at)}
-                past={past.get(`${reading.reading} ${reading.at}`)}
-                open={focus?.reading === reading.reading && focus.at === reading.at}
-                units={units}
-                go={go}
-              />
-            ))}
-          </div>
-        );
-      })}
+      <div className="md:max-lg:columns-2 md:max-lg:gap-px">
+        {GROUPS.map((group) => {
+          const rows = inline.filter((reading) => reading.group === group).sort(inOrder);
+          if (!rows.length) return null;
+          return (
+            <div key={group}>
+              <h2 className="bg-pine px-2 py-1 text-sm font-semibold text-paper">{GROUP_TITLES[group]}</h2>
+              {rows.map((reading) => (
+                <Tape
+                  key={`${reading.reading} ${reading.at}`}
+                  reading={reading}
+                  reference={others?.find(
+                    (each) => each.reading === reading.reading && each.at === reading.at,
+                  )}
+                  past={past.get(`${reading.reading} ${reading.at}`)}
+                  open={focus?.reading === reading.reading && focus.at === reading.at}
+                  units={units}
+                  go={go}
+                />
+              ))}
+            </div>
+          );
+        })}
+      </div>
       {!inline.length && !refused.length && <p className="p-2 text-sm">No reading belongs here.</p>}
       {refused.length > 0 && <NotYet readings={refused} take={go} />}
       {school && (

@@ -25,7 +25,7 @@ export const Tape = memo(function Tape({ reading, reference, past, open, units, 
   const given = reading.status === "ok" && value !== null && u95 !== null;
   const word = READING_WORDS[reading.reading] ?? reading.reading;
   return (
-    <div className="border-b border-base-content/20 last:border-0">
+    <div className="break-inside-avoid border-b border-base-content/20 last:border-0">
       <button
         type="button"
         aria-expanded={given ? open : undefined}

@@ -9,11 +9,7 @@ const sure = (confidence: number) => `${Math.round(confidence * 100)} %`;
 
 /** A strip of the nine checkpoints: the pegged frames as small pictures, and where a peg is still wanted. */
 export function PegStrip({ side, state }: { side: Side; state: SideState }) {
-  const bench = useBenchStore();
-  const set = useBench((bench) => bench.set);
-  const goTo = useBench((bench) => bench.goTo);
   const pegs = pegsOf(onOf(state));
-  const peg = (name: Checkpoint, frame?: number | null) => putPeg(bench, name, frame, side);
   const pegHere = useBench(
     ({ stands }) =>
       onOf(state).pegs.find((peg) => peg.frame === stands[side].frame && isCheckpoint(peg.name))?.name,
@@ -21,101 +17,119 @@ export function PegStrip({ side, state }: { side: Side; state: SideState }) {
   const proposals = openProposals(state);
   return (
     <ol className="grid grid-cols-9 gap-0.5" aria-label="Pegs">
-      {CHECKPOINTS.map(([name, short], i) => {
-        const frame = pegs[name];
-        const here = name === pegHere;
-        const proposed = frame === undefined ? proposals.find((peg) => peg.name === name) : undefined;
-        const words = CHECKPOINT_WORDS[name];
-        return (
-          <li
-            key={name}
-            className={`plate relative overflow-hidden ${here ? "border-brass bg-brass/25" : ""}`}
-          >
-            {proposed && (
-              <button
-                type="button"
-                className="relative block h-9 w-full border border-dashed border-brass bg-dusk"
-                onClick={() => {
-                  peg(name, proposed.frame);
-                  goTo(side, proposed.frame);
-                }}
-                title={`${words} seems to be frame ${proposed.frame}, ${sure(proposed.confidence)} sure: peg it there`}
-                aria-label={`${words}: frame ${proposed.frame} is proposed; peg it`}
-              >
-                <img
-                  className={`h-full w-full object-cover object-[50%_40%] opacity-45 ${state.mirrored ? "-scale-x-100" : ""}`}
-                  src={stillOf(state.clip, proposed.frame, 120)}
-                  alt=""
-                  loading="lazy"
-                />
-                <span className="num absolute inset-x-0 bottom-0 bg-dusk/85 text-[10px] leading-tight text-paper">
-                  {proposed.frame}?
-                </span>
-              </button>
-            )}
-            <button
-              type="button"
-              hidden={proposed !== undefined}
-              className="block h-9 w-full bg-dusk/90 text-paper disabled:bg-base-200 disabled:text-base-content/70"
-              disabled={frame === undefined}
-              onClick={() => {
-                set({ active: side, playing: null });
-                goTo(side, frame ?? 0);
-              }}
-              aria-label={
-                frame === undefined ? `${words}: not pegged` : `Go to ${words.toLowerCase()}, frame ${frame}`
-              }
-            >
-              {frame === undefined ? (
-                <span className="num text-xs" aria-hidden>
-                  ⇧{i + 1}
-                </span>
-              ) : (
-                <img
-                  className={`h-full w-full object-cover object-[50%_40%] ${state.mirrored ? "-scale-x-100" : ""}`}
-                  src={stillOf(state.clip, frame, 120)}
-                  alt=""
-                  loading="lazy"
-                />
-              )}
-            </button>
-            <button
-              type="button"
-              className="block w-full truncate py-0.5 text-[10px] leading-tight tracking-tighter hover:bg-base-200"
-              aria-label={`${short}: ${frame === undefined ? `peg ${words.toLowerCase()} here` : `go to ${words.toLowerCase()}`}`}
-              onClick={() => {
-                set({ active: side, playing: null });
-                if (frame === undefined) peg(name);
-                else goTo(side, frame);
-              }}
-              title={
-                frame === undefined ? `${words}: peg this frame (⇧${i + 1})` : `Go to ${words.toLowerCase()}`
-              }
-            >
-              {short}
-            </button>
-            {frame !== undefined && (
-              <button
-                type="button"
-                className="absolute top-0 right-0 rounded-bl-sm bg-dusk/80 p-0.5 text-paper hover:bg-dusk"
-                onClick={() => peg(name, here ? null : undefined)}
-                title={
-                  here
-                    ? `Take the ${words.toLowerCase()} peg away`
-                    : `Move the ${words.toLowerCase()} peg to this frame (⇧${i + 1})`
-                }
-                aria-label={
-                  here
-                    ? `Take the ${words.toLowerCase()} peg away`
-                    : `Move the ${words.toLowerCase()} peg here`
-                }
-              >
-                {here ? <X size={9} aria-hidden /> : <ArrowDownToDot size={9} aria-hidden />}
-              </button>
-            )}
-          </li>
-        );
-      })}
+      {CHECKPOINTS.map(([name, short], i) => (
+        <li
+          key={name}
+          className={`plate group relative overflow-hidden ${name === pegHere ? "border-brass bg-brass/25" : ""}`}
+        >
+          <Place
+            side={side}
+            state={state}
+            name={name}
+            short={short}
+            number={i + 1}
+            proposal={proposals.find((peg) => peg.name === name)}
+          />
+          {pegs[name] !== undefined && (
+            <Repeg side={side} name={name} here={name === pegHere} number={i + 1} />
+          )}
+        </li>
+      ))}
     </ol>
+  );
+}
+
+interface PlaceProps {
+  side: Side;
+  state: SideState;
+  name: Checkpoint;
+  short: string;
+  number: number; // in the order of the swing
+  proposal?: { frame: number; confidence: number };
+}
+
+/** A checkpoint's place: goes to its peg, takes the one that is proposed, or pegs the frame that is shown. */
+function Place({ side, state, name, short, number, proposal }: PlaceProps) {
+  const bench = useBenchStore();
+  const frame = pegsOf(onOf(state))[name];
+  const words = CHECKPOINT_WORDS[name];
+  const at = frame ?? proposal?.frame;
+  const press = () => {
+    bench.getState().set({ active: side, playing: null });
+    if (frame === undefined) putPeg(bench, name, proposal?.frame, side);
+    if (at !== undefined) bench.getState().goTo(side, at);
+  };
+  const does =
+    frame !== undefined
+      ? `go to frame ${frame}`
+      : proposal
+        ? `frame ${proposal.frame} is proposed; peg it`
+        : "not pegged; peg this frame";
+  const title =
+    frame === undefined && proposal
+      ? `${words} seems to be frame ${proposal.frame}, ${sure(proposal.confidence)} sure: peg it there`
+      : `${words}: ${does}${frame === undefined ? ` (Shift ${number})` : ""}`;
+  return (
+    <button
+      type="button"
+      className="block w-full hover:bg-base-200"
+      aria-label={`${short}: ${does}`}
+      title={title}
+      onClick={press}
+    >
+      <span
+        className={`relative grid h-9 w-full place-items-center bg-base-200 ${
+          frame === undefined && proposal ? "border border-dashed border-brass bg-dusk" : ""
+        }`}
+      >
+        {at === undefined ? (
+          <span className="num text-xs opacity-80" aria-hidden>
+            ⇧{number}
+          </span>
+        ) : (
+          <img
+            className={`absolute inset-0 h-full w-full object-cover object-[50%_40%] ${frame === undefined ? "opacity-45" : ""} ${
+              state.mirrored ? "-scale-x-100" : ""
+            }`}
+            src={stillOf(state.clip, at, 120)}
+            alt=""
+            loading="lazy"
+          />
+        )}
+        {frame === undefined && proposal && (
+          <span className="num absolute inset-x-0 bottom-0 bg-dusk/85 text-[10px] leading-tight text-paper">
+            {proposal.frame}?
+          </span>
+        )}
+      </span>
+      <span className="block w-full truncate py-0.5 text-[10px] leading-tight tracking-tighter">{short}</span>
+    </button>
+  );
+}
+
+/** Moves a peg to the frame that is shown, or takes it away from there; seen when it is pointed at. */
+function Repeg({
+  side,
+  name,
+  here,
+  number,
+}: {
+  side: Side;
+  name: Checkpoint;
+  here: boolean;
+  number: number;
+}) {
+  const bench = useBenchStore();
+  const words = CHECKPOINT_WORDS[name].toLowerCase();
+  return (
+    <button
+      type="button"
+      className="absolute top-0 right-0 grid h-6 w-6 place-items-center rounded-bl-sm bg-dusk/85 text-paper opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 hover:bg-dusk pointer-coarse:opacity-100"
+      onClick={() => putPeg(bench, name, here ? null : undefined, side)}
+      title={here ? `Take the ${words} peg away` : `Move the ${words} peg to this frame (Shift ${number})`}
+      aria-label={here ? `Take the ${words} peg away` : `Move the ${words} peg here`}
+    >
+      {here ? <X size={13} aria-hidden /> : <ArrowDownToDot size={13} aria-hidden />}
+    </button>
   );
 }

@@ -1,6 +1,7 @@
 import { VIEW_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { otherViews, type Side, type SideState } from "../benchState";
+import { OTHER, otherViews, type Side, type SideState } from "../benchState";
+import { hint } from "../commands/table";
 import { INK, whose } from "../ink";
 import type { Look } from "./stageView";
 
@@ -35,6 +36,7 @@ export function StageHeader({ side, state, look, setLook }: Props) {
   const { clip } = state;
   const set = useBench((bench) => bench.set);
   const turnView = useBench((bench) => bench.turnView);
+  const both = useBench(({ sides }) => sides.student !== undefined && sides.reference !== undefined);
   return (
     <header className="flex h-8 shrink-0 items-center gap-3 px-2 text-sm">
       <span
@@ -53,12 +55,22 @@ export function StageHeader({ side, state, look, setLook }: Props) {
       <Steadied clip={clip} />
       {state.mirrored && <span className="shrink-0 text-xs text-[#D8AA4C]">shown mirrored</span>}
       <span className="ml-auto" />
+      {both && (
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs md:hidden"
+          title={hint("other_stage")}
+          onClick={() => set({ active: OTHER[side], tool: null, selected: null })}
+        >
+          {side === "student" ? "Reference" : "Student"}
+        </button>
+      )}
       {otherViews(state).map((other) => (
         <button
           key={other.id}
           type="button"
           className="btn btn-ghost btn-xs"
-          title="See the swing from the other side (V)"
+          title={hint("other_view")}
           onClick={() => {
             set({ active: side });
             turnView();

@@ -5,21 +5,17 @@ import { frameOf, onOf } from "../benchState";
 import { clickOnly } from "../clickOnly";
 import { hint } from "../commands/table";
 import { FrameWheel } from "./FrameWheel";
-import { Runner } from "./Runner";
 
 const SHORT: Record<PegName, string> = { ...PEG_WORDS, ...Object.fromEntries(CHECKPOINTS) };
 
-/** Going through the swing: to the pegs on either side, by frames, and by letting it run. */
-export function Transport() {
+/** Stepping through the swing: to the pegs on either side, and by frames. */
+export function Stepping() {
   return (
-    <div className="flex flex-wrap items-center gap-1">
-      <Toolbar {...clickOnly} className="flex items-center gap-1" aria-label="Frames">
-        <PegBeside way={-1} />
-        <FrameWheel />
-        <PegBeside way={1} />
-      </Toolbar>
-      <Runner />
-    </div>
+    <Toolbar {...clickOnly} className="flex items-center gap-1" aria-label="Frames">
+      <PegBeside way={-1} />
+      <FrameWheel />
+      <PegBeside way={1} />
+    </Toolbar>
   );
 }
 
