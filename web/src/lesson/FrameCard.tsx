@@ -27,85 +27,83 @@ export function FrameCard({ lesson, frame, place, last, units, actions }: Props)
   });
   const square = "btn btn-ghost btn-xs btn-square";
   return (
-    <li className="plate grid grid-cols-[120px_1fr] gap-3 p-3">
-      <DrawnFrame frame={frame} src={`/api/lessons/${lesson.id}/frames/${frame.id}.jpg`} units={units} />
-      <div className="flex min-w-0 flex-col">
-        <div className="flex items-center gap-2">
-          <span
-            className={`h-3 w-3 rounded-full ${drawn.whose === "student" ? "bg-clay" : "bg-slate"}`}
-            aria-hidden
-          />
-          <h3 className="font-semibold">
-            {drawn.name}, {moment.toLowerCase()}
-          </h3>
-          <span className="num text-xs">frame {frame.frame}</span>
-          <span className="ml-auto flex">
-            <button
-              type="button"
-              className={square}
-              aria-label="Earlier"
-              disabled={place === 0}
-              onClick={() => actions.move(frame, place - 1)}
-            >
-              <ArrowUp size={14} aria-hidden />
-            </button>
-            <button
-              type="button"
-              className={square}
-              aria-label="Later"
-              disabled={last}
-              onClick={() => actions.move(frame, place + 1)}
-            >
-              <ArrowDown size={14} aria-hidden />
-            </button>
-            <button
-              type="button"
-              className={square}
-              aria-label="Take out"
-              onClick={() => actions.remove(frame)}
-            >
-              <Trash2 size={14} aria-hidden />
-            </button>
-          </span>
-        </div>
-        <textarea
-          className="textarea mt-2 w-full"
-          rows={4}
-          maxLength={2000}
-          aria-label={`Words under ${drawn.name}, ${moment.toLowerCase()}`}
-          placeholder="What is to be seen here?"
-          {...words}
+    <li className="plate grid grid-cols-[120px_1fr] gap-x-3 gap-y-2 p-3">
+      <div className="col-span-2 flex items-center gap-2">
+        <span
+          className={`h-3 w-3 shrink-0 rounded-full ${drawn.whose === "student" ? "bg-clay" : "bg-slate"}`}
+          aria-hidden
         />
-        {drawn.values.length > 0 && drawn.whose === "student" && (
-          <fieldset className="mt-2 text-xs">
-            <legend className="font-medium">Values the student is shown</legend>
-            {drawn.values.map((value) => (
-              <label key={value.reading} className="flex min-h-6 items-center gap-2 py-1">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  checked={!frame.left_out.includes(value.reading)}
-                  onChange={(event) =>
-                    actions.leaveOut(
-                      frame,
-                      event.target.checked
-                        ? frame.left_out.filter((each) => each !== value.reading)
-                        : [...frame.left_out, value.reading],
-                    )
-                  }
-                />
-                <span>
-                  {READING_WORDS[value.reading]}{" "}
-                  <span className="num">
-                    {withError(value.value, value.u95, value.unit, units, SIGNED.has(value.reading))}
-                  </span>
-                  {value.provisional && <em> · provisional: nobody has looked at its marks</em>}
-                </span>
-              </label>
-            ))}
-          </fieldset>
-        )}
+        <h3 className="min-w-0 font-semibold">
+          {drawn.name}, {moment.toLowerCase()}
+        </h3>
+        <span className="num shrink-0 text-xs">frame {frame.frame}</span>
+        <span className="ml-auto flex">
+          <button
+            type="button"
+            className={square}
+            aria-label="Earlier"
+            disabled={place === 0}
+            onClick={() => actions.move(frame, place - 1)}
+          >
+            <ArrowUp size={14} aria-hidden />
+          </button>
+          <button
+            type="button"
+            className={square}
+            aria-label="Later"
+            disabled={last}
+            onClick={() => actions.move(frame, place + 1)}
+          >
+            <ArrowDown size={14} aria-hidden />
+          </button>
+          <button
+            type="button"
+            className={square}
+            aria-label="Take out"
+            onClick={() => actions.remove(frame)}
+          >
+            <Trash2 size={14} aria-hidden />
+          </button>
+        </span>
       </div>
+      <DrawnFrame frame={frame} src={`/api/lessons/${lesson.id}/frames/${frame.id}.jpg`} units={units} />
+      <textarea
+        className="textarea h-full w-full"
+        rows={4}
+        maxLength={2000}
+        aria-label={`Words under ${drawn.name}, ${moment.toLowerCase()}`}
+        placeholder="What is to be seen here?"
+        {...words}
+      />
+      {drawn.values.length > 0 && drawn.whose === "student" && (
+        <fieldset className="col-span-2 text-xs">
+          <legend className="font-medium">Values the student is shown</legend>
+          {drawn.values.map((value) => (
+            <label key={value.reading} className="flex min-h-6 items-center gap-2 py-1">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                checked={!frame.left_out.includes(value.reading)}
+                onChange={(event) =>
+                  actions.leaveOut(
+                    frame,
+                    event.target.checked
+                      ? frame.left_out.filter((each) => each !== value.reading)
+                      : [...frame.left_out, value.reading],
+                  )
+                }
+              />
+              <span>
+                {READING_WORDS[value.reading]}{" "}
+                <span className="num">
+                  {withError(value.value, value.u95, value.unit, units, SIGNED.has(value.reading))}
+                </span>
+                {value.provisional && <em> · provisional: nobody has looked at its marks</em>}
+              </span>
+            </label>
+          ))}
+        </fieldset>
+      )}
     </li>
   );
 }

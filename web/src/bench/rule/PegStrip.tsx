@@ -88,7 +88,7 @@ function Place({ side, state, name, short, number, proposal }: PlaceProps) {
           </span>
         ) : (
           <img
-            className={`absolute inset-0 h-full w-full object-cover object-[50%_40%] ${frame === undefined ? "opacity-45" : ""} ${
+            className={`absolute inset-0 h-full w-full object-cover object-[50%_40%] ${frame === undefined ? "opacity-60" : ""} ${
               state.mirrored ? "-scale-x-100" : ""
             }`}
             src={stillOf(state.clip, at, 120)}
@@ -97,7 +97,7 @@ function Place({ side, state, name, short, number, proposal }: PlaceProps) {
           />
         )}
         {frame === undefined && proposal && (
-          <span className="num absolute inset-x-0 bottom-0 bg-dusk/85 text-[10px] leading-tight text-paper">
+          <span className="num absolute right-0 bottom-0 bg-dusk/85 px-0.5 text-[10px] leading-tight text-paper">
             {proposal.frame}?
           </span>
         )}

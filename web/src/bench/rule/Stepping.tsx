@@ -31,7 +31,7 @@ function PegBeside({ way }: { way: 1 | -1 }) {
   const toPeg = useBench((bench) => bench.toPeg);
   return (
     <ToolbarItem
-      className={`btn btn-sm w-23 flex-nowrap gap-1 px-1 font-normal disabled:bg-transparent aria-disabled:opacity-60 ${way < 0 ? "" : "flex-row-reverse"}`}
+      className={`btn btn-sm w-23 flex-nowrap gap-1 px-1 font-normal aria-disabled:bg-transparent aria-disabled:opacity-60 ${way < 0 ? "" : "flex-row-reverse"}`}
       disabled={!name}
       accessibleWhenDisabled
       onClick={() => toPeg(way)}

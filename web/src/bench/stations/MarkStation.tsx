@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { meQuery } from "../../api/queries";
 import type { Units } from "../../units";
-import { useBench } from "../benchContext";
+import { useBench, useBenchStore } from "../benchContext";
 import { KNOWN_LENGTH, MAT, onOf } from "../benchState";
 import { hint } from "../commands/table";
 import { CameraPanel } from "../ground/CameraPanel";
@@ -10,6 +10,8 @@ import { KnownLengthPanel } from "../ground/KnownLengthPanel";
 import { DoubtQueue } from "../marks/DoubtQueue";
 import { MarkBoard } from "../marks/MarkBoard";
 import { RoundPanel } from "../marks/RoundPanel";
+import { takeNeed } from "../readings/follow";
+import { NextClick } from "../readings/NextClick";
 import { EventList } from "../rule/EventList";
 import { WindowMenu } from "../rule/WindowMenu";
 
@@ -19,6 +21,8 @@ export function MarkStation({ units }: { units: Units }) {
   const state = useBench((bench) => bench.sides[bench.active]);
   const tool = useBench((bench) => bench.tool);
   const selected = useBench((bench) => bench.selected);
+  const round = useBench((bench) => bench.round);
+  const bench = useBenchStore();
   if (!state) return null;
   const { mat, calibration } = onOf(state);
   const camera = mat && selected === MAT;
@@ -32,6 +36,9 @@ export function MarkStation({ units }: { units: Units }) {
       {!camera && (
         <>
           <RoundPanel side={side} state={state} />
+          {state.next[0] && !round && (
+            <NextClick next={state.next[0]} take={(need) => takeNeed(bench, side, need)} />
+          )}
           <DoubtQueue side={side} state={state} />
         </>
       )}
