@@ -5,5 +5,9 @@ import { defineConfig } from "vite";
 export default defineConfig({
   base: "/static/",
   plugins: [react(), tailwindcss()],
-  build: { target: "es2022", assetsInlineLimit: 0 },
+  build: {
+    target: "es2022",
+    assetsInlineLimit: 0,
+    rolldownOptions: { input: ["index.html", "student.html"] },
+  },
 });

@@ -13,7 +13,7 @@ from typing import Any
 import cv2
 import numpy as np
 from django.test import tag
-from playwright.sync_api import Page
+from playwright.sync_api import Page, Response
 
 from tests.browser.base import BrowserCase, StageDriver
 from tests.swings import DEMO_CLIPS, ROOT
@@ -25,6 +25,7 @@ from tropometer.server.demo.drawn import put_on
 from tropometer.server.shelf.models import ReferenceSwing
 
 STEPS, SEEKS = 120, 80
+JSON = "application/json; charset=utf-8"
 # Each step is timed from the key or the click to the frame standing on the canvas.
 ON_BENCH = """async ([steps, seeks, frames]) => {
   const stage = document.querySelector("section[data-side=student]");
@@ -189,6 +190,8 @@ class FrameBench(BrowserCase):
         print(row("random seek", bench["seek"], video["seek"]))
         print(row("two stages", two, [2 * step for step in video["step"]]), "(video element taken twice)")
         print(f"click to first frame {median(opened):.0f} ms, worst of {len(opened)} {max(opened):.0f}")
+        self.script_of_a_step(page)
+        self.opening(page, clip.swing_id)
         self.scrub(page)
         for script in sorted((ROOT / "web/dist/assets").glob("*.js")):
             print(f"{script.name:<28}{script.stat().st_size / 1024:8.0f} KiB")
@@ -204,6 +207,48 @@ class FrameBench(BrowserCase):
         page.wait_for_timeout(2500)
         took: list[float] = page.evaluate(TWO_STAGES, STEPS)
         return took
+
+    def script_of_a_step(self, page: Page) -> None:
+        """What the browser works for one step of two linked stages, at each station."""
+        client = page.context.new_cdp_session(page)
+        client.send("Performance.enable")
+
+        def spent() -> dict[str, float]:
+            found = client.send("Performance.getMetrics")["metrics"]
+            return {each["name"]: each["value"] for each in found}
+
+        for key, station in zip("mrj", ("mark", "read", "judge"), strict=True):
+            page.keyboard.press(key)
+            page.wait_for_timeout(1500)
+            page.evaluate(TWO_STAGES, 90)  # there and back once, so that every frame is at hand
+            before = spent()
+            page.evaluate(TWO_STAGES, 90)
+            after = spent()
+            script, layout = (
+                sum(after[name] - before[name] for name in names) * 1000 / 90
+                for names in (("ScriptDuration",), ("LayoutDuration", "RecalcStyleDuration"))
+            )
+            print(f"a step at {station:<6} {script:5.1f} ms of script, {layout:4.1f} of style and layout")
+
+    def opening(self, page: Page, swing_id: object) -> None:
+        """What comes over the line when the bench is opened from the inbox."""
+        page.goto("/inbox")
+        page.get_by_role("link", name="Open on the bench").first.wait_for()
+        page.wait_for_timeout(1500)
+        answers: list[Response] = []
+        page.on("response", answers.append)
+        page.evaluate(f"document.querySelector(\"a[href='/bench/{swing_id}']\").click()")
+        StageDriver(page, "reference").wait_drawn()
+        page.wait_for_timeout(2500)
+        clips = [each for each in answers if each.url.endswith(".mp4")]
+        told = [each for each in answers if each.headers.get("content-type", "") == JSON]
+        plain = sum(len(each.body()) for each in told) / 1024
+        packed = sum(int(each.headers.get("content-length", 0)) for each in told) / 1024
+        moved = sum(int(each.headers.get("content-length", 0)) for each in clips) / 1024**2
+        print(
+            f"opening the bench: {len(answers)} requests, {len(clips)} of them for {moved:.1f} MB of clips;"
+        )
+        print(f"  {len(told)} answers of {plain:.0f} KiB of JSON, {packed:.0f} compressed")
 
     def scrub(self, page: Page) -> None:
         """Across a swing of 720 frames, and what the browser holds meanwhile."""

@@ -53,6 +53,13 @@ class WholeTests(BrowserCase):
         page.mouse.click(box["x"] + box["width"] * 0.9, box["y"] + 60)
         expect(page.get_by_test_id("student-frame")).not_to_have_text(before)
         self.assertGreater(self.stages.frame(), pegs["impact"])
+        # The same in figures.
+        whole.get_by_role("button", name="As figures").click()
+        figures = whole.get_by_role("region", name="Pelvis sway in figures")
+        row = figures.get_by_role("table", name="Tobin Farrow").get_by_role("row", name="Top")
+        expect(row).to_contain_text(value[0])
+        check_axe(self, page, "figures")
+        whole.get_by_role("button", name="As figures").click()
         # Looking into a reading shows its curve.
         top.click()
         expect(whole.get_by_label("Curve of")).to_have_value("pelvis_sway")

@@ -289,5 +289,12 @@ class ListTests(TestCase):
                 self.assertEqual(found(path), expected)
         page = self.client.get("/api/swings?limit=1").json()
         self.assertEqual((len(page["items"]), page["count"]), (1, 3))
-        for wrong in ("limit=0", "limit=501", "offset=-1", "order=prettiest", f"q={'x' * 101}"):
+        for wrong in (
+            "limit=0",
+            "limit=501",
+            "offset=-1",
+            f"offset={10**20}",
+            "order=prettiest",
+            f"q={'x' * 101}",
+        ):
             self.assertEqual(self.client.get(f"/api/swings?{wrong}").status_code, 422, wrong)

@@ -1,5 +1,6 @@
 """What no part of the product can use is refused at the border, in one shape, with the name of its field."""
 
+import gzip
 import io
 import json
 import logging
@@ -126,8 +127,28 @@ class BorderTests(making.MediaCase):
         for path in ("/api/me", "/api/swings", "/_allauth/browser/v1/auth/session"):
             self.assertIn("no-store", self.client.get(path)["Cache-Control"], path)
 
+    def test_answers_travel_compressed_and_clips_keep_their_ranges(self) -> None:
+        making.with_picture(self.clip, self.media)
+        path = f"/api/swings/{self.clip.swing_id}"
+        plain = self.client.get(path)
+        packed = self.client.get(path, headers={"Accept-Encoding": "gzip"})
+        self.assertEqual(packed["Content-Encoding"], "gzip")
+        self.assertEqual(json.loads(gzip.decompress(packed.content)), plain.json())
+        self.assertLess(len(packed.content), len(plain.content) / 2)
+        clip = self.client.get(
+            f"/api/clips/{self.clip.pk}/proxy.mp4", headers={"Accept-Encoding": "gzip", "Range": "bytes=2-9"}
+        )
+        self.assertEqual((clip.status_code, clip.get("Content-Encoding")), (206, None))
+
     def test_no_page_is_served_outside_the_content_policy(self) -> None:
-        for path in ("/", "/static/index.html", "/static/nowhere.html", "/healthz", "/api/nowhere"):
+        for path in (
+            "/",
+            "/l/some-token",
+            "/static/index.html",
+            "/static/nowhere.html",
+            "/healthz",
+            "/api/nowhere",
+        ):
             self.assertIn(
                 "default-src 'self'", self.client.get(path).headers.get("Content-Security-Policy", "")
             )

@@ -1,4 +1,4 @@
-"""Hands out the one HTML page that holds all screens."""
+"""Hands out the HTML pages: one that holds all of the instructor's screens, and a small one for students."""
 
 from pathlib import Path
 
@@ -13,8 +13,20 @@ from django.views.decorators.http import require_safe
 @never_cache
 @ensure_csrf_cookie
 def screens(request: HttpRequest) -> HttpResponse:
-    """The built page; what it shows is decided by its address in the browser."""
-    page = Path(settings.WEB_BUILD) / "index.html"
+    """The instructor's page; what it shows is decided by its address in the browser."""
+    return _built("index.html")
+
+
+@require_safe
+@never_cache
+@ensure_csrf_cookie
+def behind_link(request: HttpRequest, token: str) -> HttpResponse:
+    """The page behind a student's link: a lesson, or the form by which a swing is sent."""
+    return _built("student.html")
+
+
+def _built(name: str) -> HttpResponse:
+    page = Path(settings.WEB_BUILD) / name
     if not page.exists():
         return HttpResponse("The screens are not built yet: run ./tropo build.", status=503)
     return HttpResponse(page.read_bytes())

@@ -48,6 +48,7 @@ MIDDLEWARE = [
     "csp.middleware.CSPMiddleware",  # before whatever answers with a page
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "tropometer.server.compressing.CompressAnswers",
     "tropometer.server.border.Border",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
@@ -106,6 +107,7 @@ HEADLESS_FRONTEND_URLS = {
 USERSESSIONS_TRACK_ACTIVITY = False  # it would write to the database with every request
 NINJA_PAGINATION_PER_PAGE = 50
 NINJA_PAGINATION_MAX_LIMIT = 500
+NINJA_PAGINATION_MAX_OFFSET = 1_000_000  # beyond the numbers of the database lies an error of its own
 # Wrong passwords lock out the pair of account and address, so that nobody can lock the owner out from
 # elsewhere; an address that tries many accounts is slowed by the rate above.
 AXES_CLIENT_IP_CALLABLE = "tropometer.server.people.signing_in.address_of"
@@ -144,6 +146,8 @@ TIME_ZONE = "UTC"
 WEB_BUILD = ROOT / "web" / "dist"
 STATIC_URL = "/static/"
 STATIC_ROOT = VAR / "static"
+# The build names its files by what is in them: one that is kept for a year never goes stale.
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/static/assets/.+-[A-Za-z0-9_-]{8}\.[a-z0-9]+$"
 STATICFILES_DIRS = [WEB_BUILD] if WEB_BUILD.exists() else []
 MEDIA_ROOT = env.path("TROPO_MEDIA", default=str(VAR / "media"))()
 # One folder, or a bucket of an S3-compatible store for many machines; keys come from AWS_* as usual.
@@ -159,7 +163,7 @@ BUCKET = {
 }
 STORAGES = {
     "default": BUCKET if S3_BUCKET else {"BACKEND": "tropometer.server.storage.DurableStorage"},
-    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
 }
 MAX_CLIP_BYTES = 500 * 1024 * 1024
 # Files on their way in; a folder that all web servers share.

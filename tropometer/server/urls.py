@@ -6,7 +6,7 @@ from tropometer.server.api import api
 from tropometer.server.bench.requests import student_sends
 from tropometer.server.clips import tus
 from tropometer.server.operations.health import healthy, ready
-from tropometer.server.pages import screens
+from tropometer.server.pages import behind_link, screens
 from tropometer.server.problems import unknown
 
 begin, go_on = tus.endpoint(tus.instructor_sends, open_to_all=False)
@@ -22,6 +22,8 @@ urlpatterns = [
     path("healthz", healthy),
     path("readyz", ready),
     re_path(r"^(api|_allauth)/", unknown),
+    path("l/<str:token>", behind_link),
+    path("s/<str:token>", behind_link),
     re_path(r"^(?!static/).*$", screens),
 ]
 handler400 = "tropometer.server.problems.bad_request"

@@ -73,6 +73,7 @@ class LessonFrameChange(Schema):
 
 class LessonFrameOut(Schema):
     id: UUID
+    clip_id: UUID | None
     frame: int
     position: int
     words: str

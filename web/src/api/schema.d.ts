@@ -2788,6 +2788,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Clip Id */
+            clip_id: string | null;
             /** Frame */
             frame: number;
             /** Position */

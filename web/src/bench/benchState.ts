@@ -69,6 +69,7 @@ export type Settable =
   | "focus"
   | "drawer"
   | "curve"
+  | "tabled"
   | "uncovered";
 
 /** What the drawer under the stages shows. */
@@ -100,6 +101,7 @@ export interface BenchState {
   pinned: string[]; // gauges that stay on the stages
   focus: { reading: string; at: string } | null; // the reading that is looked into: its gauge is shown too
   drawer: DrawerPart | null; // what of the swing as a whole lies open over the rule
+  tabled: boolean; // it is shown in figures, not drawn
   curve: string; // the reading whose curve is shown while none is looked into
   uncovered: boolean; // for as long as its key is held, the marks are seen where they lie hidden
   handTest: boolean; // clicks are counted for the hand's steadiness, not put down

@@ -34,6 +34,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
     pinned: ["trail_plumb", "trail_hip_gate", "lead_hip_gate", "seat_wall"],
     drawer: null,
     curve: "pelvis_sway",
+    tabled: false,
     uncovered: false,
     focus: null,
     ...standing.tools,

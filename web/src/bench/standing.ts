@@ -15,6 +15,7 @@ const TOOLS = [
   "kept",
   "drawer",
   "curve",
+  "tabled",
   "station",
 ] as const;
 

@@ -13,6 +13,7 @@ import { Empty, Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
 import { when } from "../parts/when";
 import { AddView } from "../send/AddView";
+import { useFilesOver } from "../send/useGivenFiles";
 
 const SendSwing = lazy(() => import("../send/SendSwing"));
 
@@ -25,6 +26,7 @@ const ORDERS = [
 /** The swings that wait for an answer. */
 export function Inbox() {
   const [sending, setSending] = useState(false);
+  useFilesOver(() => setSending(true));
   const list = useList();
   const { q, limit, offset, said } = list.wanted;
   const answered = said("show") === "all";

@@ -1,13 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { useParams } from "react-router";
 import { ApiError, api, got } from "../api/client";
 import { usePageTitle } from "../parts/usePageTitle";
 import { ConnectionNote } from "../shell/ConnectionNote";
 import { SheetView } from "./SheetView";
 
 /** The page behind a lesson's link: no account, no password. */
-export function StudentPage() {
-  const { token = "" } = useParams();
+export function StudentPage({ token }: { token: string }) {
   const sheet = useQuery({
     queryKey: ["sheet", token],
     queryFn: () => got(api.GET("/api/sheets/{token}", { params: { path: { token } } })),

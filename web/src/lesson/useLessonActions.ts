@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, got, type Schemas } from "../api/client";
 import { outbox, useOutbox } from "../outbox";
 import { lessonLane } from "../outbox/posts";
+import { done } from "../shell/undo";
 
 export type Lesson = Schemas["LessonOut"];
 export type Frame = Schemas["LessonFrameOut"];
@@ -26,6 +27,17 @@ export function useLessonActions(id: string) {
     run(() =>
       got(api.PATCH("/api/lessons/{id}/frames/{frame_id}", { params: { path: framePath(frame) }, body })),
     );
+  /** The frame as it was: its words, its place, and what of it the student is not shown. */
+  const putBack = async (frame: Frame, clip_id: string) => {
+    const { frame: number, words, left_out, position, drawn } = frame;
+    const added = { id: crypto.randomUUID(), clip_id, frame: number, words };
+    const body = { ...added, gauges: drawn.gauges.map((gauge) => gauge.id) };
+    await got(api.POST("/api/lessons/{id}/frames", { params: { path }, body }));
+    const again = { path: { id, frame_id: added.id } };
+    return got(
+      api.PATCH("/api/lessons/{id}/frames/{frame_id}", { params: again, body: { left_out, position } }),
+    );
+  };
   // Words that are still on their way belong to what is sent.
   const unsaved = useOutbox(({ waiting }) => waiting > 0 && outbox().unsent(lessonLane(id)).length > 0);
   return {
@@ -37,9 +49,14 @@ export function useLessonActions(id: string) {
     move: (frame: Frame, position: number) => changeFrame(frame, { position }),
     leaveOut: (frame: Frame, left_out: string[]) => changeFrame(frame, { left_out }),
     remove: (frame: Frame) =>
-      run(() =>
-        got(api.DELETE("/api/lessons/{id}/frames/{frame_id}", { params: { path: framePath(frame) } })),
-      ),
+      run(async () => {
+        const lesson = await got(
+          api.DELETE("/api/lessons/{id}/frames/{frame_id}", { params: { path: framePath(frame) } }),
+        );
+        const { clip_id } = frame;
+        if (clip_id) done(`Frame ${frame.frame} is taken out.`, () => run(() => putBack(frame, clip_id)));
+        return lesson;
+      }),
     send: () => run(() => got(api.POST("/api/lessons/{id}/send", { params: { path } }))),
     takeBack: () => run(() => got(api.POST("/api/lessons/{id}/take-back", { params: { path } }))),
     mailAgain: () => run(() => got(api.POST("/api/lessons/{id}/mail", { params: { path } }))),

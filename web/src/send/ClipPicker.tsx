@@ -3,17 +3,23 @@ import { useId } from "react";
 import { Field } from "../parts/Field";
 import { VIEW_WORDS } from "../words";
 import type { Arriving, ClipUploads, View } from "./clipUploads";
+import { useGivenFiles } from "./useGivenFiles";
 
 const MB = 1024 * 1024;
 
 /** Choosing clips, and what is said of each while it is on its way. */
 export function ClipPicker({ uploads }: { uploads: ClipUploads }) {
   const rates = useId();
+  const hanging = useGivenFiles(uploads.add);
   return (
-    <>
+    <div className={hanging ? "rounded-sm outline-2 outline-offset-4 outline-brass outline-dashed" : ""}>
       <Field
         label="Clips"
-        hint="mp4, mov or webm; up to 60 s and 500 MB each. Both views of a swing together, if you have them."
+        hint={
+          hanging
+            ? "Let go: it is added."
+            : "mp4, mov or webm; up to 60 s and 500 MB each. Both views of a swing together, if you have them. Drop or paste works too."
+        }
       >
         <input
           className="file-input w-full"
@@ -41,7 +47,7 @@ export function ClipPicker({ uploads }: { uploads: ClipUploads }) {
         <option value="120" />
         <option value="240" />
       </datalist>
-    </>
+    </div>
   );
 }
 

@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useParams } from "react-router";
 import { ApiError, api, got, type Schemas } from "../api/client";
 import { KeptNote } from "../parts/KeptNote";
 import { useKeptForm } from "../parts/useKeptForm";
@@ -16,8 +15,7 @@ import { SwingWords, wordsOf } from "./SwingWords";
 import { useHandIn } from "./useHandIn";
 
 /** The page behind a request link: a student sends swings without an account. */
-export function RequestPage() {
-  const { token = "" } = useParams();
+export function RequestPage({ token }: { token: string }) {
   const asked = useQuery({
     queryKey: ["asked", token],
     queryFn: () => got(api.GET("/api/sent/{token}", { params: { path: { token } } })),

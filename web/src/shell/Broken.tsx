@@ -6,7 +6,9 @@ import { usePageTitle } from "../parts/usePageTitle";
 export function Broken() {
   const error = useRouteError();
   const lost = useConnection((connection) => connection.lost);
-  usePageTitle(lost ? "No connection" : "This screen broke");
+  // A piece of the screens that is no longer there: the server has a newer build.
+  const outdated = error instanceof Error && /module script|dynamically imported module/i.test(error.message);
+  usePageTitle(lost ? "No connection" : outdated ? "A new version is here" : "This screen broke");
   if (lost)
     return (
       <main className="mx-auto max-w-lg p-8">
@@ -17,6 +19,18 @@ export function Broken() {
         </p>
         <button type="button" className="btn btn-primary" onClick={() => window.history.back()}>
           Back to where you were
+        </button>
+      </main>
+    );
+  if (outdated)
+    return (
+      <main className="mx-auto max-w-lg p-8">
+        <h1 className="text-2xl font-semibold">A new version is here</h1>
+        <p className="my-3">
+          Tropometer was renewed since you opened it. What you did is kept; load the page anew to go on.
+        </p>
+        <button type="button" className="btn btn-primary" onClick={() => window.location.reload()}>
+          Load anew
         </button>
       </main>
     );

@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, got, type Schemas } from "../../api/client";
+import { useGivenFiles } from "../../send/useGivenFiles";
 import { typed } from "../../units";
 import { useBench, useBenchStore } from "../benchContext";
 import type { Side } from "../benchState";
@@ -103,6 +104,7 @@ function FileForm({ keep, busy, leave }: FileFormProps) {
   const [file, setFile] = useState<File | null>(null);
   const [impact, setImpact] = useState("");
   const [trouble, setTrouble] = useState("");
+  const hanging = useGivenFiles(([given]) => given && setFile(given));
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const impact_s = impact.trim() === "" ? null : typed(impact);
@@ -125,6 +127,8 @@ function FileForm({ keep, busy, leave }: FileFormProps) {
           onChange={(event) => setFile(event.target.files?.[0] ?? null)}
         />
       </label>
+      {file && <p>{file.name}</p>}
+      <p className="opacity-75">{hanging ? "Let go: it is taken." : "Drop or paste works too."}</p>
       <p className="opacity-75">Columns: {COLUMNS} where the mat tells places.</p>
       <label className="flex items-center gap-1">
         Impact on the mat’s clock

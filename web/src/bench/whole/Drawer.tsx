@@ -7,8 +7,10 @@ import { clickOnly } from "../clickOnly";
 import { DRAWER } from "../commands/benchDoings";
 import { hint } from "../commands/table";
 import { FloorPlate } from "../readings/FloorPlate";
+import { FloorTable } from "../readings/FloorTable";
 import { PressureMat } from "../readings/PressureMat";
 import { Curves } from "./Curves";
+import { CurveTable } from "./CurveTable";
 import { Relay } from "./Relay";
 import { useCourse } from "./useCourse";
 
@@ -23,6 +25,7 @@ const PART_NAMES: Record<DrawerPart, string> = {
 export function Drawer({ units }: { units: Units }) {
   const open = useBench((bench) => bench.drawer);
   const main: Side = useBench((bench) => (bench.sides.student ? "student" : "reference"));
+  const tabled = useBench((bench) => bench.tabled);
   const set = useBench((bench) => bench.set);
   return (
     <section aria-label="The whole swing" className="plate shrink-0">
@@ -41,14 +44,25 @@ export function Drawer({ units }: { units: Units }) {
           ))}
         </Toolbar>
         {open === "curves" && <CurveChoice main={main} />}
+        {(open === "curves" || open === "floor") && (
+          <button
+            {...clickOnly}
+            type="button"
+            className={`btn btn-xs font-normal ${tabled ? "btn-primary" : ""} ${open === "floor" ? "ml-auto" : ""}`}
+            aria-pressed={tabled}
+            onClick={() => set({ tabled: !tabled })}
+          >
+            As figures
+          </button>
+        )}
       </div>
       {open && (
         <div
           className={`flex flex-col border-t border-base-content/20 ${open === "floor" ? "h-58" : "h-44"}`}
         >
-          {open === "curves" && <ChosenCurve main={main} units={units} />}
+          {open === "curves" && <ChosenCurve main={main} units={units} tabled={tabled} />}
           {open === "relay" && <Relay units={units} />}
-          {open === "floor" && <FloorPlate units={units} />}
+          {open === "floor" && (tabled ? <FloorTable units={units} /> : <FloorPlate units={units} />)}
           {open === "pressure" && <PressureMat key={main} side={main} />}
         </div>
       )}
@@ -64,8 +78,9 @@ function useShown(main: Side): { shown: string; offered: string[] } {
   return { shown: focus && offered.includes(focus) ? focus : curve, offered };
 }
 
-function ChosenCurve({ main, units }: { main: Side; units: Units }) {
-  return <Curves reading={useShown(main).shown} units={units} />;
+function ChosenCurve({ main, units, tabled }: { main: Side; units: Units; tabled: boolean }) {
+  const { shown } = useShown(main);
+  return tabled ? <CurveTable reading={shown} units={units} /> : <Curves reading={shown} units={units} />;
 }
 
 function CurveChoice({ main }: { main: Side }) {

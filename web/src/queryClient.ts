@@ -1,0 +1,19 @@
+import { QueryClient } from "@tanstack/react-query";
+import { ApiError } from "./api/client";
+import { BACK } from "./api/connection";
+
+/** How all screens ask the server: what is refused is not asked again, and nothing waits to fire later. */
+export function createQueries(): QueryClient {
+  const queries = new QueryClient({
+    defaultOptions: {
+      queries: {
+        retry: (tries, error) => !(error instanceof ApiError) && tries < 3,
+        staleTime: 5_000,
+        networkMode: "always", // without a connection a screen says so; nothing waits to fire later
+      },
+      mutations: { networkMode: "always" },
+    },
+  });
+  window.addEventListener(BACK, () => void queries.invalidateQueries());
+  return queries;
+}
