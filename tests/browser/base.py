@@ -182,3 +182,5 @@ def mark_all(driver: StageDriver, name: str) -> None:
     driver.page.keyboard.press("k")
     a, b = known["stick"]["pixels"]
     driver.drag(tuple(a), tuple(b))
+    asked = driver.page.get_by_role("form", name="Known length")  # nothing is assumed
+    asked.get_by_role("button", name="a range stick").click()

@@ -87,6 +87,27 @@ class AccessibleTests(BrowserCase):
         expect(page.get_by_text("Look here.")).to_be_visible()
         check_axe(self, page, "student page")
 
+    def test_at_twice_the_size_and_with_the_system_s_own_colours(self) -> None:
+        clip = self.student_clip(DEMO_CLIPS / "tobin_first_face.mp4")
+        put_on(clip, "tobin_first_face", whole=False)
+        self.sign_in()
+        page = self.page
+        page.set_viewport_size({"width": 640, "height": 400})  # 1280 by 800 at 200 %
+        page.emulate_media(forced_colors="active")
+        for path, there in [
+            ("/inbox", page.get_by_role("heading", name="Inbox")),
+            ("/students", page.get_by_role("heading", name="Students")),
+            (f"/bench/{clip.swing_id}?station=mark", page.locator("canvas[data-drawn]:not([data-drawn=''])")),
+            (f"/bench/{clip.swing_id}?station=read", page.get_by_test_id("tape-pelvis_sway-top")),
+        ]:
+            page.goto(path)
+            expect(there.first).to_be_visible()
+            self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 640, path)
+            page.evaluate("(main => main.scrollTo(0, main.scrollHeight))(document.querySelector('#main'))")
+            check_axe(self, page, f"{path}, twice as large")
+        framed = page.get_by_role("button", name="Read", exact=True)
+        self.assertIn("2px", framed.evaluate("(tab) => getComputedStyle(tab).outline"))
+
     def test_the_first_tab_skips_to_the_work(self) -> None:
         self.sign_in()
         self.page.goto("/inbox")

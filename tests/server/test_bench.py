@@ -125,6 +125,9 @@ class EditTests(TestCase):
         self.send(edit("peg", name="top", frame=71), self.length())
         self.assertEqual(Peg.objects.get(clip=self.clip, name="top").frame, 71)
         self.assertEqual(Calibration.objects.get(clip=self.clip).length_m, 1.2)
+        answer = self.send(self.length(length_m=None))  # drawn, but nobody has said how long it is
+        self.assertIn("Set a known length in the picture", self.sway(answer)["reason"])
+        self.assertEqual(answer.json()["clips"][0]["calibration"]["bx"], 400.0)
         answer = self.send(edit("peg", name="top", frame=None), edit("calibration", value=None))
         refused = self.sway(answer)
         self.assertIn("Set a known length in the picture, or the corners of the mat.", refused["reason"])

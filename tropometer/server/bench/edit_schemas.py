@@ -61,7 +61,7 @@ class CalibrationValue(Schema):
     ay: Pixels
     bx: Pixels
     by: Pixels
-    length_m: Annotated[FiniteFloat, Field(gt=0, le=20)]
+    length_m: Annotated[FiniteFloat, Field(gt=0, le=20)] | None  # null: nobody has said
     place: LengthPlace
 
 

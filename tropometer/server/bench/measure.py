@@ -106,7 +106,7 @@ def _clip(clip: Clip, whole: bool) -> swing_record.Clip:
         events={name: frame for name, frame in pegs.items() if name in EVENTS},
         impact_between=any(peg.between for peg in clip.pegs.all()),
         marks=marks,
-        known_length=_known_length(calibration, clip) if calibration else None,
+        known_length=_known_length(calibration, clip),
         camera_distance_m=facts.distance_m if facts else None,
         off_square_deg=SQUARED_DEG if facts and facts.squared else None,
         mat=_mat(clip),
@@ -143,7 +143,10 @@ def _calibration(clip: Clip) -> Calibration | None:
     return cast(Calibration | None, getattr(clip, "calibration", None))
 
 
-def _known_length(stored: Calibration, clip: Clip) -> swing_record.KnownLength:
+def _known_length(stored: Calibration | None, clip: Clip) -> swing_record.KnownLength | None:
+    """The length that was drawn; none before somebody has said how long it is."""
+    if stored is None or stored.length_m is None:
+        return None
     return swing_record.KnownLength(
         a=(stored.ax, stored.ay),
         b=(stored.bx, stored.by),

@@ -188,7 +188,7 @@ class Calibration(models.Model):
     ay = models.FloatField()
     bx = models.FloatField()
     by = models.FloatField()
-    length_m = models.FloatField()
+    length_m = models.FloatField(null=True, help_text="null: nobody has said how long it is")
     place = models.CharField(max_length=12)
 
     class Meta:

@@ -1592,7 +1592,7 @@ export interface components {
             /** By */
             by: number;
             /** Length M */
-            length_m: number;
+            length_m: number | null;
             /**
              * Place
              * @enum {string}

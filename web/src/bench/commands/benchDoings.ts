@@ -122,7 +122,10 @@ export const ON_BENCH: Partial<Record<CommandId, Doing>> = {
     goToStation("mark");
     set({ handTest: !handTest, playing: null });
   }),
-  known_length: on(({ set }) => set({ tool: KNOWN_LENGTH, selected: null })),
+  known_length: onStage((side, { set }) => {
+    const unsaid = onOf(side).calibration?.length_m === null;
+    set(unsaid ? { tool: null, selected: KNOWN_LENGTH } : { tool: KNOWN_LENGTH, selected: null });
+  }),
   plumb: on(({ set }) => set({ tool: PLUMB, selected: null })),
   mat: onStage((side, { set }) =>
     set(onOf(side).mat ? { tool: null, selected: MAT } : { tool: MAT, selected: null }),

@@ -21,7 +21,9 @@ export function KnownLengthLine(props: { known: Calibration; place: (point: Poin
         fill="#F6F3EA"
         stroke="none"
       >
-        {number(props.known.length_m, "m", props.units)} {props.units}
+        {props.known.length_m === null
+          ? "how long?"
+          : `${number(props.known.length_m, "m", props.units)} ${props.units}`}
       </text>
     </g>
   );

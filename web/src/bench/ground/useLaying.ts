@@ -4,7 +4,6 @@ import { KNOWN_LENGTH, MAT, onOf, PLUMB, type Side, type SideState } from "../be
 import type { Point } from "../stage/stageView";
 
 export const MAT_CORNERS = 4;
-const STICK_M = 1.22; // a range stick of 48 inches
 
 export interface Laying {
   corners: Point[]; // of a mat that is being clicked
@@ -34,7 +33,7 @@ export function useLaying(side: Side, state: SideState, tool: string | null): La
   const layLength = (a: Point, b: Point) => {
     const was = onOf(state).calibration;
     const ends = { ax: a.x, ay: a.y, bx: b.x, by: b.y };
-    const value = { length_m: was?.length_m ?? STICK_M, place: was?.place ?? "toe_line", ...ends };
+    const value = { length_m: was?.length_m ?? null, place: was?.place ?? "toe_line", ...ends };
     edit(side, { kind: "calibration", value });
     set({ tool: null, selected: KNOWN_LENGTH });
   };

@@ -42,7 +42,8 @@ export function takeNeed(bench: Bench, side: Side, need: Reading["needs"][number
   const frame = need.at ? pegsOf(on)[need.at] : undefined;
   set({ active: side, selected: null, tool: null });
   if (frame !== undefined) goTo(side, frame);
-  if (need.kind === "known_length") set({ tool: KNOWN_LENGTH });
+  if (need.kind === "known_length")
+    set(on.calibration ? { tool: null, selected: KNOWN_LENGTH } : { tool: KNOWN_LENGTH });
   if (need.kind === "mat") set(on.mat ? { tool: null, selected: MAT } : { tool: MAT });
   if (need.kind === "plumb") set({ tool: PLUMB });
   if (need.kind === "peg" && frame === undefined) {

@@ -4,7 +4,7 @@ import type { Point, View } from "./stageView";
 /** Pixels of the picture to a metre on the known length, or null where there is none. */
 function pixelsPerMetre(side: SideState): number | null {
   const known = onOf(side).calibration;
-  return known ? Math.hypot(known.bx - known.ax, known.by - known.ay) / known.length_m : null;
+  return known?.length_m ? Math.hypot(known.bx - known.ax, known.by - known.ay) / known.length_m : null;
 }
 
 /** A point of the picture that does not move in a swing: the trail foot at address, else below the player. */
