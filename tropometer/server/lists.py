@@ -4,8 +4,16 @@ from typing import TypeVar
 
 from django.db.models import Model, Q, QuerySet
 from ninja import Field, Schema
+from ninja.pagination import LimitOffsetPagination
 
 Row = TypeVar("Row", bound=Model)
+
+
+class Pages(LimitOffsetPagination):
+    """Some rows from an offset on, and how many there are in all."""
+
+    class Input(LimitOffsetPagination.Input):
+        offset: int = Field(0, ge=0, le=1_000_000)  # beyond the database's own numbers lies an error
 
 
 class Search(Schema):

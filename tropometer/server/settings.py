@@ -107,7 +107,6 @@ HEADLESS_FRONTEND_URLS = {
 USERSESSIONS_TRACK_ACTIVITY = False  # it would write to the database with every request
 NINJA_PAGINATION_PER_PAGE = 50
 NINJA_PAGINATION_MAX_LIMIT = 500
-NINJA_PAGINATION_MAX_OFFSET = 1_000_000  # beyond the numbers of the database lies an error of its own
 # Wrong passwords lock out the pair of account and address, so that nobody can lock the owner out from
 # elsewhere; an address that tries many accounts is slowed by the rate above.
 AXES_CLIENT_IP_CALLABLE = "tropometer.server.people.signing_in.address_of"

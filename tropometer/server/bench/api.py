@@ -8,7 +8,7 @@ from django.db.models import QuerySet
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Field, Query, Router, Schema
-from ninja.pagination import LimitOffsetPagination, paginate
+from ninja.pagination import paginate
 
 from tropometer.server.access import asking
 from tropometer.server.bench import editing, parting, services, setup, tracking
@@ -38,7 +38,7 @@ from tropometer.server.clips.proposing import motion_of, proposals_of
 from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
-from tropometer.server.lists import Search, matching
+from tropometer.server.lists import Pages, Search, matching
 from tropometer.server.people.services import student_of
 from tropometer.swing.schools import SCHOOLS
 from tropometer.swing.wanted import WANTED
@@ -73,7 +73,7 @@ class SwingSearch(Search):
 
 
 @router.get("/swings", response=list[SwingRow])
-@paginate(LimitOffsetPagination)
+@paginate(Pages)
 def swings(request: HttpRequest, wanted: Query[SwingSearch]) -> QuerySet[Swing]:
     """Students' swings."""
     found = services.swings_of(asking(request)).filter(student__isnull=False)

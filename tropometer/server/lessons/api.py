@@ -7,7 +7,7 @@ from django.db.models import Q, QuerySet
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 from ninja import Query, Router
-from ninja.pagination import LimitOffsetPagination, paginate
+from ninja.pagination import paginate
 
 from tropometer.server.access import asking, owned
 from tropometer.server.lessons import sending, services
@@ -23,7 +23,7 @@ from tropometer.server.lessons.schemas import (
     LessonRow,
     LessonSheet,
 )
-from tropometer.server.lists import Search, matching
+from tropometer.server.lists import Pages, Search, matching
 from tropometer.server.ranged import private_file
 
 router = Router(tags=["lessons"])
@@ -53,7 +53,7 @@ LESSON_ORDERS = {
 
 
 @router.get("/lessons", response=list[LessonRow])
-@paginate(LimitOffsetPagination)
+@paginate(Pages)
 def lessons(request: HttpRequest, wanted: Query[LessonSearch]) -> QuerySet[Lesson]:
     found = services.lessons_of(asking(request)).filter(STANDS[wanted.stands])
     found = matching(found, wanted.q, "title", "opening", "swing__student__name", "swing__club")

@@ -7,10 +7,10 @@ from django.db.models import QuerySet
 from django.http import HttpRequest
 from ninja import Query, Router
 from ninja.errors import HttpError
-from ninja.pagination import LimitOffsetPagination, paginate
+from ninja.pagination import paginate
 
 from tropometer.server.access import asking
-from tropometer.server.lists import Search, matching
+from tropometer.server.lists import Pages, Search, matching
 from tropometer.server.people.models import Student, User
 from tropometer.server.people.schemas import (
     HandOut,
@@ -65,7 +65,7 @@ def forget_hand(request: HttpRequest) -> tuple[int, None]:
 
 
 @router.get("/students", response=list[StudentOut])
-@paginate(LimitOffsetPagination)
+@paginate(Pages)
 def students(request: HttpRequest, wanted: Query[Search]) -> QuerySet[Student]:
     return matching(students_of(asking(request)), wanted.q, "name", "email", "history", "hand")
 

@@ -6,14 +6,14 @@ from uuid import UUID
 from django.db.models import QuerySet
 from django.http import HttpRequest
 from ninja import Query, Router, Schema
-from ninja.pagination import LimitOffsetPagination, paginate
+from ninja.pagination import paginate
 from pydantic import Field
 
 from tropometer.server.access import asking, owned
 from tropometer.server.bench.schemas import Received, Views
 from tropometer.server.bench.services import remove
 from tropometer.server.clips.schemas import ClipIn, ClipOut
-from tropometer.server.lists import Search, matching
+from tropometer.server.lists import Pages, Search, matching
 from tropometer.server.people.schemas import Hand, School
 from tropometer.server.shelf.models import ReferenceSwing
 from tropometer.server.shelf.services import put_on_shelf
@@ -43,7 +43,7 @@ class ReferenceOut(Schema):
 
 
 @router.get("/shelf", response=list[ReferenceOut])
-@paginate(LimitOffsetPagination)
+@paginate(Pages)
 def shelf(request: HttpRequest, wanted: Query[Search]) -> QuerySet[ReferenceSwing]:
     return matching(_shelf(request), wanted.q, "name", "about", "swing__club", "swing__reference_hand")
 
