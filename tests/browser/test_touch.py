@@ -56,7 +56,9 @@ class TouchTests(BrowserCase):
         Mark.objects.filter(clip=self.clip, frame=top, name="lead_hip").delete()
         page.reload()
         stage.wait_drawn(top)
-        page.get_by_role("button", name="Lead hip joint").tap()
+        page.get_by_role("toolbar", name="Marks of the pelvis").get_by_role(
+            "button", name="Lead hip joint"
+        ).tap()
         stage.canvas.scroll_into_view_if_needed()
         x, y = self.known["pixels"]["lead_hip"][top]
         page.touchscreen.tap(*stage.place(x, y))
