@@ -83,7 +83,9 @@ class AtScreens(Caller):
         for checkpoint, key in PEGS.items():
             for _ in range(self._dice.randrange(1, STEPS_A_PEG)):
                 page.keyboard.press("ArrowRight")
-            frame = int(page.get_by_test_id("student-frame").inner_text())
+            # Where the stage stands is what is pegged: the picture may still be on its way.
+            rule = page.get_by_role("slider", name="Swing rule")
+            frame = int(rule.get_attribute("aria-valuenow") or -1)
             if frame == self.has.pegs.get((self._clip, checkpoint)):
                 continue  # it is there already: nothing would be sent
             page.keyboard.press(key)
