@@ -94,6 +94,19 @@ class StationTests(BrowserCase):
         page.keyboard.up("u")
         expect(marks).to_have_count(0)
 
+    def test_a_held_key_holds_while_others_come_and_go(self) -> None:
+        page, laid = self.page, self.student.stage.locator("canvas[data-overlay]")
+        before = self.student.frame()
+        page.keyboard.down("f")
+        page.keyboard.press("ArrowRight")
+        expect(page.get_by_test_id("student-frame")).to_have_text(str(before + 1))
+        expect(laid).to_be_visible()
+        page.keyboard.up("f")
+        expect(laid).to_have_count(0)
+        # A link to a reference that is gone falls back to one that fits.
+        page.goto(f"/bench/{self.clip.swing_id}?beside=11111111-1111-4111-8111-111111111111")
+        StageDriver(page, "reference").wait_drawn()
+
     def whole_tapes(self) -> int:
         boxes = [each.bounding_box() for each in self.page.locator("[data-testid^=tape-]").all()]
         return sum(box is not None and box["y"] >= 100 and box["y"] + box["height"] <= 800 for box in boxes)

@@ -13,6 +13,7 @@ export function FloorTable({ units }: { units: Units }) {
       aria-label="From above in figures"
       // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keys must reach it
       tabIndex={0}
+      data-scrolls
     >
       {SIDES.map((side) => {
         const state = sides[side];

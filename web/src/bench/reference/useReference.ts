@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { type Reference, shelfQuery, swingQuery } from "../../api/queries";
 import { keep } from "../../parts/keep";
 import { readPlace } from "../address";
@@ -34,6 +34,12 @@ export function useReference(swing: BenchSwing | undefined, stoodBefore?: string
   // Until the shelf is here it is not known what can stand there.
   const id = !student || !shelf ? "" : (chosen ?? standing ?? fitting[0]?.swing_id ?? "");
   const found = useQuery({ ...swingQuery(id), enabled: id !== "" && id !== NONE });
+  // What an address names may be gone by now.
+  const gone = found.error !== null && id === addressed;
+  const instead = fitting[0]?.swing_id ?? NONE;
+  useEffect(() => {
+    if (gone) setChosen(instead);
+  }, [gone, instead]);
   return {
     id: id === NONE ? "" : id,
     swing: found.data,

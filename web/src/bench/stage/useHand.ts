@@ -1,7 +1,7 @@
 import { type PointerEvent, type RefObject, useRef, useState } from "react";
 import { useBench } from "../benchContext";
 import { MAT, onOf, type Side, type SideState } from "../benchState";
-import { type Laying, MAT_CORNERS } from "../ground/useLaying";
+import type { Laying } from "../ground/useLaying";
 import type { HandTestState } from "../marks/HandTest";
 import type { Fan } from "../marks/MarkFan";
 import { grip } from "./hand/grip";
@@ -120,7 +120,6 @@ export function useHand(about: About) {
     fan,
     setFan,
     drags,
-    cornersLeft: MAT_CORNERS - laying.corners.length,
     on: {
       onPointerDown: down,
       onPointerMove: move,

@@ -19,6 +19,7 @@ export function CurveTable({ reading, units }: { reading: string; units: Units }
       aria-label={`${READING_WORDS[reading] ?? reading} in figures`}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keys must reach it
       tabIndex={0}
+      data-scrolls
     >
       {SIDES.map((side) => {
         const state = sides[side];
