@@ -39,6 +39,7 @@ ON_BENCH = """async ([steps, seeks, frames]) => {
     watch.observe(document.body, { attributes: true, childList: true, characterData: true, subtree: true });
   });
   const step = [], seek = [];
+  const parts = { asking: [], reading: [], decoding: [], copying: [], messages: [], drawing: [] };
   for (let i = 0; i < steps; i++) {
     const wanted = now() + 1 < frames ? now() + 1 : now();
     const start = performance.now();
@@ -59,11 +60,38 @@ ON_BENCH = """async ([steps, seeks, frames]) => {
     const wanted = () => Number(rule.getAttribute("aria-valuenow"));
     const there = until(() => wanted() !== before && wanted() === now()).then(() => true);
     const moved = await Promise.race([there, new Promise((r) => setTimeout(r, 2000))]);
-    if (moved) seek.push(performance.now() - start);  // else it fell on the same frame
+    const end = performance.now();
+    if (moved) seek.push(end - start);  // else it fell on the same frame
+    if (moved && window.asked > start && window.heard.number === now()) {
+      const { at, reading, decoding, copying } = window.heard;
+      parts.asking.push(window.asked - start);
+      parts.reading.push(reading);
+      parts.decoding.push(decoding);
+      parts.copying.push(copying);
+      parts.messages.push(at - window.asked - reading - decoding - copying);
+      parts.drawing.push(end - at);
+    }
     await new Promise((r) => setTimeout(r, 120));
   }
-  return { step, seek };
+  return { step, seek, parts };
 }"""
+# Hears what the stages ask of their workers, and when the answers come.
+LISTEN = """
+const Plain = window.Worker;
+window.Worker = class extends Plain {
+  constructor(...given) {
+    super(...given);
+    this.addEventListener("message", ({ data }) => {
+      if (data.kind === "picture" && data.height === null)
+        window.heard = { at: performance.now(), number: data.number, ...data.took };
+    });
+  }
+  postMessage(asked, ...rest) {
+    if (asked.kind === "decode" && asked.first === asked.last) window.asked = performance.now();
+    super.postMessage(asked, ...rest);
+  }
+};
+"""
 ON_VIDEO = """async ([url, steps, seeks, frames]) => {
   const video = document.createElement("video");
   video.muted = true;
@@ -170,6 +198,7 @@ class FrameBench(BrowserCase):
         clip = self.student_clip(DEMO_CLIPS / "ilse_face.mov")
         self.sign_in()
         page: Page = self.page
+        page.add_init_script(LISTEN)
         opened: list[float] = []
         for _ in range(5):
             page.goto("/inbox")
@@ -188,6 +217,8 @@ class FrameBench(BrowserCase):
         print(f"{'':<14}{'bench':>8} {'p95':>8} {'video el.':>10} {'p95':>8} {'ratio':>8}")
         print(row("frame step", bench["step"], video["step"]))
         print(row("random seek", bench["seek"], video["seek"]))
+        took = bench["parts"]
+        print("a seek that decodes:", ", ".join(f"{name} {median(each):.1f}" for name, each in took.items()))
         print(row("two stages", two, [2 * step for step in video["step"]]), "(video element taken twice)")
         print(f"click to first frame {median(opened):.0f} ms, worst of {len(opened)} {max(opened):.0f}")
         self.script_of_a_step(page)
@@ -236,7 +267,7 @@ class FrameBench(BrowserCase):
         page.get_by_role("link", name="Open on the bench").first.wait_for()
         page.wait_for_timeout(1500)
         answers: list[Response] = []
-        page.on("response", answers.append)
+        page.on("response", lambda answer: answers.append(answer))
         page.evaluate(f"document.querySelector(\"a[href='/bench/{swing_id}']\").click()")
         StageDriver(page, "reference").wait_drawn()
         page.wait_for_timeout(2500)

@@ -3,7 +3,7 @@
 import random
 
 import numpy as np
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.browser.base import BrowserCase, StageDriver
 from tests.video import strip_clips
@@ -55,6 +55,29 @@ ALL_FRAMES = f"""async ([last, bits, ways]) => {{ {STRIP_OF}
     }}
   return read;
 }}"""
+
+# What small pictures of pegs show: the bits of the number in their strip.
+GREENS = f"""canvases => canvases.map((canvas) => {{
+  const context = canvas.getContext("2d"), scale = canvas.height / {strip_clips.SIZE[1]};
+  let bits = "";
+  for (let bit = 0; bit < {BITS[2]}; bit++) {{
+    const x = ({BITS[1]} + (bit + 0.5) * {BITS[0]}) * scale, y = ({BITS[1]} + {BITS[0]} / 2) * scale;
+    bits += context.getImageData(Math.round(x), Math.round(y), 1, 1).data[1] > 128 ? 1 : 0;
+  }}
+  return bits;
+}})"""
+# Takes each decoder away after its third flush, as browsers do when it was not used for a while.
+TAKEN_AWAY = """
+self.VideoDecoder = class extends self.VideoDecoder {
+  constructor(init) { super(init); this.told = init.error; this.flushes = 0; }
+  async flush() {
+    await super.flush();
+    if (++this.flushes < 3) return;
+    this.close();
+    this.told(new DOMException("Codec reclaimed due to inactivity.", "QuotaExceededError"));
+  }
+};
+"""
 
 
 class FrameTests(BrowserCase):
@@ -145,6 +168,40 @@ class FrameTests(BrowserCase):
             self.check(page)
         page.keyboard.press("ArrowRight")
         self.check(page)
+
+    def test_a_clip_is_fetched_once_and_gives_the_pictures_of_its_pegs(self) -> None:
+        page = self.open_clip("h264_b_frames.mp4")
+        for name, frame in (("address", 9), ("top", 60), ("impact", 88)):
+            Peg.objects.create(clip=Clip.objects.get(), name=name, frame=frame)
+        asked: list[str] = []
+        page.on("request", lambda request: asked.append(request.url))
+        page.reload()
+        self.driver.wait_drawn()
+        pictures = page.get_by_role("list", name="Pegs").locator("canvas[data-drawn]")
+        expect(pictures).to_have_count(3)
+        for frame in (3, 110, 60):
+            self.driver.go_to(frame)
+        self.assertEqual(len([url for url in asked if url.endswith("proxy.mp4")]), 1)
+        self.assertEqual([url for url in asked if "/stills/" in url], [])
+        greens = pictures.evaluate_all(GREENS)
+        self.assertEqual(greens, [self.painted(frame) for frame in (9, 60, 88)])
+
+    def painted(self, frame: int) -> str:
+        """The bits of a frame's number, as they are painted."""
+        return f"{frame:0{BITS[2]}b}"
+
+    def test_a_decoder_that_the_browser_took_away_is_opened_again(self) -> None:
+        def taken_away(route: Route) -> None:
+            answer = route.fetch()
+            route.fulfill(response=answer, body=TAKEN_AWAY + answer.text())
+
+        self.context.route("**/clip.worker-*.js", taken_away)
+        page = self.open_clip("h264_b_frames.mp4")
+        for frame in (70, 20, 100, 5, 55):
+            self.driver.go_to(frame)
+            self.assertEqual(page.evaluate(READ_STRIP, ["student", BITS]), [frame, frame])
+            page.wait_for_timeout(600)  # time to decode ahead, and to lose the decoder
+        expect(page.get_by_role("alert")).to_have_count(0)
 
     def test_scrubbing_ends_on_the_frame_under_the_pointer(self) -> None:
         page = self.open_clip("h264_b_frames.mp4")

@@ -11,7 +11,7 @@ from tests.server import making
 from tests.server.test_access import BODIES, SCHEMA
 from tests.swings import truth
 from tropometer.server import logs
-from tropometer.server.bench.models import Mat, SwingRequest
+from tropometer.server.bench.models import Mat, Swing, SwingRequest
 from tropometer.server.lessons.models import Lesson
 
 PROBLEM = "application/problem+json"
@@ -126,6 +126,13 @@ class BorderTests(making.MediaCase):
     def test_private_answers_are_not_kept(self) -> None:
         for path in ("/api/me", "/api/swings", "/_allauth/browser/v1/auth/session"):
             self.assertIn("no-store", self.client.get(path)["Cache-Control"], path)
+
+    def test_a_browser_forgets_what_is_erased_and_what_was_seen_before_signing_out(self) -> None:
+        swing = Swing.objects.get(pk=self.clip.swing_id)
+        self.client.delete(f"/api/swings/{swing.pk}")
+        erased = self.client.delete(f"/api/bin/swing/{swing.pk}")
+        out = self.client.delete("/_allauth/browser/v1/auth/session")
+        self.assertEqual([erased["Clear-Site-Data"], out["Clear-Site-Data"]], ['"cache"'] * 2)
 
     def test_answers_travel_compressed_and_clips_keep_their_ranges(self) -> None:
         making.with_picture(self.clip, self.media)

@@ -181,6 +181,19 @@ class ServingTests(making.MediaCase):
         self.assertEqual((status, answer["Content-Range"]), (416, f"bytes */{size}"))
         self.assertEqual(self.get("bytes=0-9")[2]["Content-Range"], f"bytes 0-9/{size}")
 
+    def test_a_kept_clip_is_asked_for_again_and_not_sent_again(self) -> None:
+        address = f"/api/clips/{self.clip.pk}/proxy.mp4"
+        etag = self.get()[2]["ETag"]
+        again = self.client.get(address, headers={"If-None-Match": etag})
+        self.assertEqual((again.status_code, again.content), (304, b""))
+        part = {"Range": "bytes=10-19", "If-Range": etag}
+        self.assertEqual(self.client.get(address, headers=part).status_code, 206)
+        Clip.objects.filter(pk=self.clip.pk).update(flipped=True)
+        for headers in ({"If-None-Match": etag}, part):  # another picture now
+            self.assertEqual(self.client.get(address, headers=headers).status_code, 200)
+        self.client.force_login(making.instructor("Pell Orrin"))
+        self.assertEqual(self.client.get(address, headers={"If-None-Match": etag}).status_code, 404)
+
     def test_private_media_is_not_for_shared_caches(self) -> None:
         self.assertIn("private", self.get()[2]["Cache-Control"])
         guessed = self.client.get(f"/media/clips/{self.clip.pk}/proxy.mp4")

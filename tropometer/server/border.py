@@ -22,6 +22,7 @@ MOST_DEEP = 32
 SAY_MORE = {"Allow", "Content-Range", "Retry-After"}  # headers that belong to a refusal (RFC 9110)
 EXACT = 2**53  # beyond it a JSON number is not what was written (RFC 8259, 6)
 _FILES = re.compile(r"/api/(sent/[^/]+/)?uploads(/|$)")  # what comes there is not JSON
+_FORGETS = re.compile(r"/api/bin/|/_allauth/browser/v1/auth/session$")
 
 Answer = Callable[[HttpRequest], HttpResponseBase]
 
@@ -40,6 +41,8 @@ class Border:
             html, answer = answer, problem(answer.status_code, f"{request.method} is not possible here.")
             for name in html.headers.keys() & SAY_MORE:
                 answer[name] = html[name]
+        if request.method == "DELETE" and _FORGETS.match(request.path):
+            answer["Clear-Site-Data"] = '"cache"'  # what is gone here is not kept there
         if not answer.has_header("Cache-Control"):
             answer["Cache-Control"] = "no-store"
         return answer

@@ -6,6 +6,7 @@ from typing import IO, cast
 from django.db.models.fields.files import FieldFile
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
+from django.utils.cache import get_conditional_response
 from django.utils.http import content_disposition_header
 from storages.backends.s3 import S3Storage
 
@@ -40,14 +41,23 @@ def _opened(stored: FieldFile, start: int, end: int) -> IO[bytes]:
 
 
 def private_file(
-    request: HttpRequest, stored: FieldFile, content_type: str, save_as: str = ""
+    request: HttpRequest, stored: FieldFile, content_type: str, save_as: str = "", version: str = ""
 ) -> HttpResponseBase:
-    """The stored file, whole or the range asked for; never kept by shared caches. `save_as`: to be saved."""
+    """The stored file, whole or the range asked for; never kept by shared caches. `save_as`: to be saved.
+
+    With a `version` a browser may keep it, and asks each time whether it is still that one and still theirs.
+    """
     try:
         size = stored.size
     except (ValueError, FileNotFoundError) as missing:
         raise Http404("This file is not here.") from missing
-    found = _RANGE.match(request.headers.get("Range", ""))
+    etag = f'"{version}-{size}"' if version else None
+    unchanged = etag and get_conditional_response(request, etag=etag)
+    if unchanged:
+        return unchanged
+    # A part of another version than the one that is held would not fit to it (RFC 9110, 13.1.5).
+    fits = request.headers.get("If-Range", etag) == etag
+    found = _RANGE.match(request.headers.get("Range", "")) if fits else None
     start, end, status = 0, size - 1, 200
     if found and (found[1] or found[2]):
         if found[1]:
@@ -62,6 +72,8 @@ def private_file(
     response["Content-Length"] = str(end - start + 1)
     response["Accept-Ranges"] = "bytes"
     response["Cache-Control"] = "private, no-cache"
+    if etag:
+        response["ETag"] = etag
     response["X-Content-Type-Options"] = "nosniff"
     if save_as:
         response["Content-Disposition"] = content_disposition_header(True, save_as) or "attachment"

@@ -35,7 +35,8 @@ def proxy(request: HttpRequest, id: UUID) -> HttpResponseBase:
     found = clip_of(asking(request), id)
     if found.state != State.READY:
         return HttpResponse(status=409)
-    return private_file(request, found.proxy, "video/mp4")
+    version = f"{found.pk.hex}-{found.sha256[:16]}-{found.flipped:d}"
+    return private_file(request, found.proxy, "video/mp4", version=version)
 
 
 @router.get("/clips/{uuid:id}/original", include_in_schema=False)

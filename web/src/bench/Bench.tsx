@@ -7,11 +7,14 @@ import { useAddress } from "./address";
 import { BenchContext, useBench } from "./benchContext";
 import { type Bench as BenchOf, createBench } from "./benchStore";
 import { Doings, DoingsContext } from "./commands/doings";
+import { haveReady } from "./frames/workers";
 import { ReferenceChoice } from "./reference/ReferenceChoice";
 import { useReference } from "./reference/useReference";
 import { recall, remember } from "./standing";
 import { useKept } from "./useKept";
 import { Workbench } from "./Workbench";
+
+const STAGES = 2;
 
 /** A student's swing on the bench, a reference beside it. */
 export function Bench() {
@@ -23,6 +26,7 @@ function OpenBench({ id }: { id: string }) {
   const [stood] = useState(() => recall(id));
   const [bench] = useState(() => createBench(stood));
   const [doings] = useState(() => new Doings());
+  useEffect(() => haveReady(STAGES), []);
   const swing = useQuery(swingQuery(id));
   const reference = useReference(swing.data, stood.places.reference?.swingId);
   useKept(bench, id, swing.data, reference);

@@ -3,9 +3,10 @@ import { useEffect } from "react";
 import type { Schemas } from "../api/client";
 import { historyQuery, roundQuery } from "../api/queries";
 import { onTaken } from "../outbox";
-import type { BenchSwing } from "./benchState";
+import type { BenchSwing, Side } from "./benchState";
 import type { Bench } from "./benchStore";
 import { onOtherTabs, unsentOn } from "./edits";
+import { warmFrames } from "./frames/clipFrames";
 
 /** Puts swings on the bench's stages and keeps them as the server, the outbox and other tabs have them. */
 export function useKept(
@@ -21,6 +22,7 @@ export function useKept(
     if (sides[side]) refresh(side, swing);
     else {
       open(side, swing, false);
+      warm(bench, side);
       if (!bench.getState().sides[bench.getState().active]) set({ active: side });
     }
   }, [bench, swing]);
@@ -32,7 +34,10 @@ export function useKept(
     if (besideId === "" && sides.reference) close("reference");
     if (!beside || beside.id !== besideId) return;
     if (sides.reference?.swing.id === beside.id) refresh("reference", beside);
-    else open("reference", beside, beside.hand !== swing.hand);
+    else {
+      open("reference", beside, beside.hand !== swing.hand);
+      warm(bench, "reference");
+    }
   }, [bench, besideId, beside, swing]);
 
   const wanted = useQuery(roundQuery).data;
@@ -76,4 +81,11 @@ export function useKept(
       stopWatching();
     };
   }, [bench, queries]);
+}
+
+/** The picture is on its way before the bench is drawn. */
+function warm(bench: Bench, side: Side): void {
+  const { sides, stands } = bench.getState();
+  const clip = sides[side]?.clip;
+  if (clip) warmFrames(clip, stands[side].frame);
 }

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { api, got, type Schemas } from "../../api/client";
 import { keep } from "../../parts/keep";
 import { momentWords, VIEW_WORDS } from "../../words";
@@ -25,7 +25,7 @@ interface Answer {
 }
 
 /** What a clip or a swing's views seem to show otherwise than was said: one click to change, one to keep. */
-export function Doubts({ side, state }: { side: Side; state: SideState }) {
+export const Doubts = memo(function Doubts({ side, state }: { side: Side; state: SideState }) {
   const { clip } = state;
   const queries = useQueryClient();
   const [kept, setKept] = useState(() => localStorage.getItem(keptKey(clip.id)) ?? "");
@@ -83,7 +83,7 @@ export function Doubts({ side, state }: { side: Side; state: SideState }) {
       ))}
     </div>
   );
-}
+});
 
 const keptKey = (clipId: string) => `tropometer.kept.${clipId}`;
 

@@ -11,10 +11,10 @@ import { corners } from "./surveyMark";
 type Mark = { name: string; frame: number; x: number; y: number; sd_px: number };
 
 /** The wanted marks of a frame that a worker proposes and nobody has placed. */
-export function useProposedMarks(state: SideState, frame: number): Mark[] {
+export function useProposedMarks(state: SideState, frame: number, marking: boolean): Mark[] {
   const all = useBench((bench) => bench.wanted);
   const groups = useBench((bench) => bench.groups);
-  const wanted = openAt(state, { wanted: all, groups }, frame);
+  const wanted = marking ? openAt(state, { wanted: all, groups }, frame) : [];
   const asks = wanted.length > 0 && !state.clip.looking;
   const found = useQuery({ ...proposedMarksQuery(state.clip, frame), enabled: asks });
   return asks ? (found.data ?? []).filter((mark) => wanted.includes(mark.name)) : [];

@@ -1,8 +1,9 @@
 import { ArrowDownToDot, X } from "lucide-react";
-import { stillOf } from "../../api/queries";
+import { useRef } from "react";
 import { CHECKPOINT_WORDS, CHECKPOINTS, type Checkpoint, isCheckpoint } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
 import { onOf, openProposals, pegsOf, type Side, type SideState } from "../benchState";
+import { usePicture } from "../frames/usePicture";
 import { putPeg } from "./putPeg";
 
 const sure = (confidence: number) => `${Math.round(confidence * 100)} %`;
@@ -87,14 +88,7 @@ function Place({ side, state, name, short, number, proposal }: PlaceProps) {
             ⇧{number}
           </span>
         ) : (
-          <img
-            className={`absolute inset-0 h-full w-full object-cover object-[50%_40%] ${frame === undefined ? "opacity-60" : ""} ${
-              state.mirrored ? "-scale-x-100" : ""
-            }`}
-            src={stillOf(state.clip, at, 120)}
-            alt=""
-            loading="lazy"
-          />
+          <Small state={state} frame={at} faint={frame === undefined} />
         )}
         {frame === undefined && proposal && (
           <span className="num absolute right-0 bottom-0 bg-dusk/85 px-0.5 text-[10px] leading-tight text-paper">
@@ -104,6 +98,22 @@ function Place({ side, state, name, short, number, proposal }: PlaceProps) {
       </span>
       <span className="block w-full truncate py-0.5 text-[10px] leading-tight tracking-tighter">{short}</span>
     </button>
+  );
+}
+
+const PICTURE_PX = 96;
+
+function Small({ state, frame, faint }: { state: SideState; frame: number; faint: boolean }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  usePicture(state.clip, frame, PICTURE_PX, canvas);
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden
+      className={`absolute inset-0 h-full w-full object-cover object-[50%_40%] ${faint ? "opacity-60" : ""} ${
+        state.mirrored ? "-scale-x-100" : ""
+      }`}
+    />
   );
 }
 

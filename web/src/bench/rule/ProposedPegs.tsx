@@ -1,8 +1,9 @@
+import { memo } from "react";
 import { useBench } from "../benchContext";
 import { openProposals, type Side, type SideState } from "../benchState";
 
 /** Takes all proposed pegs at once; each can be moved or taken back like any other. */
-export function ProposedPegs({ side, state }: { side: Side; state: SideState }) {
+export const ProposedPegs = memo(function ProposedPegs({ side, state }: { side: Side; state: SideState }) {
   const active = useBench((bench) => bench.active === side);
   const set = useBench((bench) => bench.set);
   const acceptPegs = useBench((bench) => bench.acceptPegs);
@@ -21,4 +22,4 @@ export function ProposedPegs({ side, state }: { side: Side; state: SideState }) 
       Peg the {open} proposed {active && <kbd className="num opacity-80">G</kbd>}
     </button>
   );
-}
+});

@@ -1,9 +1,9 @@
 import { useRef } from "react";
 import { useBench } from "../benchContext";
 import type { SideState } from "../benchState";
+import { useFrames } from "../frames/useFrames";
 import { overlayView } from "./overlayView";
 import type { Size, View } from "./stageView";
-import { useFrames } from "./useFrames";
 
 /** The reference laid over the student's stage, on the same foot and at the same size. */
 export function Overlay({ lower, view, stage }: { lower: SideState; view: View; stage: Size }) {
@@ -21,8 +21,8 @@ function Laid(props: { lower: SideState; upper: SideState; view: View; stage: Si
   const now = last.current;
   if (!now || now.scale !== scale || now.cx !== cx || now.cy !== cy || now.mirrored !== mirrored)
     last.current = { scale, cx, cy, mirrored };
-  const { frame, direction } = useBench((bench) => bench.stands.reference);
-  const drawn = useFrames(upper.clip, frame, direction, canvas, last.current, stage);
+  const { frame } = useBench((bench) => bench.stands.reference);
+  const drawn = useFrames(upper.clip, "reference", canvas, last.current, stage);
   return (
     <canvas
       ref={canvas}

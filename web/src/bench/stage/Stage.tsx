@@ -5,6 +5,7 @@ import type { Units } from "../../units";
 import { isBody, MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { KNOWN_LENGTH, MAT, markAt, onOf, PLUMB, type Side, type SideState } from "../benchState";
+import { useFrames } from "../frames/useFrames";
 import { KnownLengthLine } from "../ground/KnownLengthLine";
 import { MatLayer } from "../ground/MatLayer";
 import { PlumbLine } from "../ground/PlumbLine";
@@ -28,7 +29,6 @@ import { Overlay } from "./Overlay";
 import { StageFooter } from "./StageFooter";
 import { StageHeader } from "./StageHeader";
 import { type Look, type Point, sameView, toPicture, toStage, type View } from "./stageView";
-import { useFrames } from "./useFrames";
 import { useHand } from "./useHand";
 import { useSize } from "./useSize";
 import { useStageView } from "./useStageView";
@@ -39,7 +39,7 @@ const NUDGE_CSS_PX = 0.1;
 /** The frame with the lines of the trade on top; at Mark, marks are put and moved here. */
 export function Stage({ side, state, units }: { side: Side; state: SideState; units: Units }) {
   const { clip } = state;
-  const { frame, direction } = useBench((bench) => bench.stands[side]);
+  const { frame } = useBench((bench) => bench.stands[side]);
   const on = onOf(state);
   const active = useBench((bench) => bench.active === side);
   const marking = useBench((bench) => bench.station === "mark");
@@ -56,9 +56,9 @@ export function Stage({ side, state, units }: { side: Side; state: SideState; un
   const { view, look, zoom, shift, pinch, setLook } = useStageView(side, state, box, size);
   useWholeForMat(tool, look, setLook);
   const stableView = useStableView(view);
-  const drawn = useFrames(clip, frame, direction, canvas, stableView, size);
+  const drawn = useFrames(clip, side, canvas, stableView, size);
   const shownFrame = drawn.frame ?? frame;
-  const proposed = useProposedMarks(state, shownFrame);
+  const proposed = useProposedMarks(state, shownFrame, marking);
   const { tracks } = useTracks(state);
   const tracked = useTrackedMarks(state, tracks, shownFrame);
   const handSd = (useQuery(meQuery).data?.hand_sd_px ?? HAND_SD_PX) * unitPx(state);

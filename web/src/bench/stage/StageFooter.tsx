@@ -2,8 +2,8 @@ import { fromImpact } from "../../units";
 import { PEG_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { onOf, type Side, type SideState, timelineOf } from "../benchState";
+import type { ClipFrames } from "../frames/clipFrames";
 import { timeFromImpact } from "../rule/pegLink";
-import type { ClipFrames } from "./clipFrames";
 
 const RATE_FROM = {
   sender: "Frames a second in reality; for slow motion as its sender said",

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { VIEW_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { OTHER, otherViews, type Side, type SideState } from "../benchState";
@@ -32,7 +33,7 @@ function Steadied({ clip }: { clip: SideState["clip"] }) {
 }
 
 /** Whose swing it is, from which side, and how it is looked at. */
-export function StageHeader({ side, state, look, setLook }: Props) {
+export const StageHeader = memo(function StageHeader({ side, state, look, setLook }: Props) {
   const { clip } = state;
   const set = useBench((bench) => bench.set);
   const turnView = useBench((bench) => bench.turnView);
@@ -89,4 +90,4 @@ export function StageHeader({ side, state, look, setLook }: Props) {
       </button>
     </header>
   );
-}
+});

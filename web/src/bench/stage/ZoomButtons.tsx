@@ -1,8 +1,9 @@
 import { ZoomIn, ZoomOut } from "lucide-react";
+import { memo } from "react";
 import { ZOOM_STEP } from "./useStageView";
 
 /** Larger and smaller, for whoever has neither wheel nor two fingers free. */
-export function ZoomButtons({ zoom }: { zoom: (factor: number) => void }) {
+export const ZoomButtons = memo(function ZoomButtons({ zoom }: { zoom: (factor: number) => void }) {
   const shape = "btn btn-xs btn-square border-0 bg-dusk/70 text-paper";
   return (
     <div className="absolute right-1 bottom-1 grid gap-1" onPointerDown={(event) => event.stopPropagation()}>
@@ -26,4 +27,4 @@ export function ZoomButtons({ zoom }: { zoom: (factor: number) => void }) {
       </button>
     </div>
   );
-}
+});

@@ -143,8 +143,8 @@ function useGliding(target: View | null, atOnce: boolean): View | null {
   const [, redraw] = useState(0);
   const { scale, cx, cy } = target ?? { scale: 0, cx: 0, cy: 0 };
   const mirrored = target?.mirrored ?? false;
-  const jumps = atOnce || shown.current === null || shown.current.mirrored !== mirrored || still();
-  if (jumps && !sameView(shown.current, target)) shown.current = target;
+  const jumps = () => atOnce || shown.current?.mirrored !== mirrored || still();
+  if (!sameView(shown.current, target) && jumps()) shown.current = target;
   useEffect(() => {
     const from = shown.current;
     const to = { scale, cx, cy, mirrored };

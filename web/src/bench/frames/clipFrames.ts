@@ -13,10 +13,10 @@ const open = new Map<string, Held>();
 
 type Clip = Pick<ClipOut, "id" | "flipped" | "frame_count">;
 
-/** The frames of a clip, shared by all that show it; they are let go with the last of them. */
-export function holdFrames(clip: Clip): { frames: Promise<ClipFrames>; letGo: () => void } {
+/** The frames of a clip, shared by all that show it, the one wanted first before others; they are let go with the last of them. */
+export function holdFrames(clip: Clip, first: number): { frames: Promise<ClipFrames>; letGo: () => void } {
   const name = `${clip.id} ${clip.flipped}`;
-  const held = open.get(name) ?? { frames: opened(clip), holders: 0 };
+  const held = open.get(name) ?? { frames: opened(clip, first), holders: 0 };
   open.set(name, held);
   held.holders++;
   const letGo = () => {
@@ -30,9 +30,16 @@ export function holdFrames(clip: Clip): { frames: Promise<ClipFrames>; letGo: ()
   return { frames: held.frames, letGo };
 }
 
+const WARM_MS = 2000;
+
+/** Open a clip before its stage is there to hold it. */
+export function warmFrames(clip: Clip, first: number): void {
+  window.setTimeout(holdFrames(clip, first).letGo, WARM_MS);
+}
+
 /** Decoded here where the browser can, else the server's stills: both by number, never by time. */
-async function opened(clip: Clip): Promise<ClipFrames> {
+async function opened(clip: Clip, first: number): Promise<ClipFrames> {
   const proxy = `/api/clips/${clip.id}/proxy.mp4`;
-  const decoded = "VideoDecoder" in window ? await FrameStore.open(proxy) : null;
+  const decoded = "VideoDecoder" in window ? await FrameStore.open(proxy, first) : null;
   return decoded ?? new StillStore(clip);
 }

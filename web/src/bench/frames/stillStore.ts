@@ -35,6 +35,13 @@ export class StillStore {
     return bitmap;
   }
 
+  /** A small picture of a frame, made by the server. */
+  async small(number: number, height: number): Promise<ImageBitmap> {
+    const answer = await fetch(stillOf(this.clip, number, height));
+    if (!answer.ok) throw new Error(`Frame ${number} cannot be fetched (${answer.status}).`);
+    return createImageBitmap(await answer.blob());
+  }
+
   close(): void {
     this.#closed = true;
     for (const bitmap of this.#cache.values()) bitmap.close();

@@ -1,0 +1,19 @@
+import type { Asked } from "./messages";
+
+const ready: Worker[] = [];
+
+const started = () => new Worker(new URL("./clip.worker.ts", import.meta.url), { type: "module" });
+
+/** Start workers before a clip asks for one: they take a while to begin. */
+export function haveReady(count: number): void {
+  while (ready.length < count) ready.push(started());
+}
+
+/** A worker for one clip; whoever took it ends it. */
+export function takeWorker(): Worker {
+  return ready.pop() ?? started();
+}
+
+export function ask(worker: Worker, asked: Asked): void {
+  worker.postMessage(asked);
+}
