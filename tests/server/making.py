@@ -151,3 +151,13 @@ def at_once(user: User, *calls: tuple[str, str, Any]) -> list[Any]:
 def frames_of(name: str) -> int:
     """How many frames a demo clip has."""
     return len(truth(name)["times_s"]["frames"])
+
+
+def rows(columns: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """Readings out of the columns in which they come, moment by moment."""
+    told = ("value", "u95", "frames", "said", "reason", "needs", "provisional", "band", "standing")
+    return [
+        {"reading": column["reading"], "at": at, **{key: column[key][i] for key in told if column[key]}}
+        for column in columns
+        for i, at in enumerate(column["at"])
+    ]

@@ -24,7 +24,7 @@ class PressureTests(TestCase):
         return self.client.put(f"{self.path}/pressure", body, content_type="application/json")
 
     def told(self, readings: list[dict[str, Any]]) -> dict[tuple[str, str], dict[str, Any]]:
-        return {(r["reading"], r["at"]): r for r in readings if r["reading"] in PRESSURE}
+        return {(r["reading"], r["at"]): r for r in making.rows(readings) if r["reading"] in PRESSURE}
 
     def test_a_file_gives_readings_and_curves_until_it_is_taken_away_and_comes_back(self) -> None:
         self.assertEqual(self.told(self.client.get(self.path).json()["measured"]["readings"]), {})

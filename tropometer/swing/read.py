@@ -54,6 +54,12 @@ def read_whole(record: SwingRecord) -> tuple[list[Reading], list[Series]]:
     return marked + timed + pressure_readings(record), curves
 
 
+def kinds() -> dict[str, str]:
+    """Every reading that there is, and how it is measured."""
+    marked = {id: kind.method for id, kind in KINDS.items()}
+    return marked | {id: other.method for id, other in OTHERS.items()}
+
+
 def unit_of(reading: str) -> Unit:
     """The unit of a reading."""
     return KINDS[reading].unit if reading in KINDS else OTHERS[reading].unit

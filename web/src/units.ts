@@ -1,7 +1,7 @@
 import type { Schemas } from "./api/client";
 
 export type Units = Schemas["Me"]["units"];
-export type Unit = Schemas["ReadingOut"]["unit"];
+export type Unit = Schemas["ReadingKind"]["unit"];
 
 const PER_METRE: Record<Units, number> = { cm: 100, in: 100 / 2.54 };
 const FACTOR: Record<Exclude<Unit, "m">, number> = {

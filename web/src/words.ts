@@ -230,7 +230,7 @@ export const SAID_WORDS: Record<string, string> = {
   centred: "Centred",
 };
 
-export const GROUP_TITLES: Record<Schemas["ReadingOut"]["group"], string> = {
+export const GROUP_TITLES: Record<Schemas["ReadingKind"]["group"], string> = {
   feet: "Feet",
   knees: "Knees",
   pelvis: "Pelvis",

@@ -11,15 +11,16 @@ from ninja import Field, Query, Router, Schema
 from ninja.pagination import paginate
 
 from tropometer.server.access import asking
-from tropometer.server.bench import editing, parting, services, setup, tracking
+from tropometer.server.bench import answers, editing, parting, services, setup, tracking
 from tropometer.server.bench.edit_schemas import Done, Edits
-from tropometer.server.bench.measure import doubted, measured, with_marks
+from tropometer.server.bench.measure import doubted
 from tropometer.server.bench.measured_schemas import EditAnswer, MarkOut
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.schemas import (
     BenchClip,
     BenchSwing,
     CarriedMat,
+    Catalogue,
     DoubtOut,
     MatSize,
     MoreClips,
@@ -31,7 +32,6 @@ from tropometer.server.bench.schemas import (
     SwingRow,
     TracksOut,
     Views,
-    WantedOut,
     Window,
 )
 from tropometer.server.clips.proposing import motion_of, proposals_of
@@ -60,10 +60,10 @@ def schools(request: HttpRequest) -> list[Any]:
     return list(SCHOOLS.values())
 
 
-@router.get("/round", response=list[WantedOut])
-def round_of_marks(request: HttpRequest) -> list[Any]:
-    """The marks that the readings need, from which side and when."""
-    return list(WANTED)
+@router.get("/catalogue", response=Catalogue)
+def catalogue(request: HttpRequest) -> dict[str, Any]:
+    """What is always true: the marks that the readings need, from which side and when, and the readings."""
+    return {"marks": WANTED, "readings": answers.kinds_told()}
 
 
 class SwingSearch(Search):
@@ -130,7 +130,7 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
                 "proposals__landmarks", "proposals__outline"
             )
         ],
-        "measured": with_marks(found, measured(found)),
+        "measured": answers.opened(found),
     }
 
 
@@ -157,7 +157,7 @@ def say_views(request: HttpRequest, id: UUID, data: Views) -> dict[str, Any]:
     """Say whether a swing's two views are one swing, and answer with what follows."""
     found = services.swing_of(asking(request), id)
     services.say_views(found, data.one_swing)
-    return measured(found) | {"met": []}
+    return answers.answered(found)
 
 
 @router.delete("/swings/{uuid:id}", response={204: None})
@@ -202,7 +202,7 @@ def edit(request: HttpRequest, id: UUID, data: Edits) -> dict[str, Any]:
     """Do some edits and answer with what follows from them."""
     clip = clip_of(asking(request), id)
     met = editing.apply_edits(clip, data.edits, data.seen)
-    return measured(services.swing_of(asking(request), clip.swing_id)) | {"met": met}
+    return answers.answered(services.swing_of(asking(request), clip.swing_id), data.since, met)
 
 
 @router.get("/swings/{uuid:id}/history", response=list[Done])

@@ -4,7 +4,8 @@ from typing import Any
 
 import numpy as np
 
-from tropometer.server.bench.measure import reading_out, ready_clips, record_of
+from tropometer.server.bench.columns import figure, reading_columns
+from tropometer.server.bench.measure import ready_clips, record_of
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.tracking import tracks_stale
 from tropometer.swing.arrays import Array
@@ -13,7 +14,6 @@ from tropometer.swing.read import read, read_whole, unit_of
 from tropometer.swing.schools import SCHOOLS
 from tropometer.swing.timed import TIMED
 
-SIGNIFICANT = 6
 REMEMBERED = 6
 
 
@@ -31,7 +31,9 @@ def course(swing: Swing, reading: str) -> dict[str, Any]:
         "frames": curves[0].frames.tolist() if curves else [],
         "offered": [curve.reading for curve in curves],
         "curve": _curve(asked) if asked else None,
-        "times": [reading_out(each, school) for each in found if each.reading in TIMED],
+        "times": reading_columns(
+            (each for each in found if each.reading in TIMED), school, [str(clip.pk) for clip in clips]
+        ),
     }
 
 
@@ -46,7 +48,7 @@ def _curve(series: Series) -> dict[str, Any]:
 
 def _rounded(values: Array) -> list[float | None]:
     return [
-        float(f"{value:.{SIGNIFICANT}g}") if seen else None
+        figure(value) if seen else None
         for value, seen in zip(values.tolist(), np.isfinite(values).tolist(), strict=True)
     ]
 

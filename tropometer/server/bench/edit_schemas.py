@@ -120,10 +120,14 @@ Edit = PegEdit | MarkEdit | HiddenEdit | CalibrationEdit | MatEdit | FactsEdit
 
 
 class Edits(Schema):
-    """Edits in order; `seen` is the version of the clip that they were made on."""
+    """Edits in order; `seen` is the version of the clip that they were made on.
+
+    `since` is the state of the swing beside which the answer is to tell what differs.
+    """
 
     edits: list[Annotated[Edit, Field(discriminator="kind")]] = Field(max_length=2000)
     seen: Annotated[int, Field(ge=0, le=2**31 - 1)] | None = None
+    since: Annotated[str, Field(max_length=64)] | None = None
 
 
 class Done(Schema):

@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 import pickle
+from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass
-from functools import lru_cache
+from functools import cached_property
+from hashlib import sha256
+from threading import Lock
 from typing import TYPE_CHECKING, Any, cast
-from uuid import UUID
 
-from django.contrib.postgres.aggregates import ArrayAgg
 from django.db.models import Prefetch, prefetch_related_objects
 
+from tropometer.server.bench.columns import floor_columns, gauge_columns, reading_columns
 from tropometer.server.bench.editing import versions_of
-from tropometer.server.bench.models import Calibration, CameraFacts, HiddenMark, Mark, Pressure, Swing
+from tropometer.server.bench.models import Calibration, CameraFacts, Mark, Pressure, Swing
 from tropometer.server.bench.tracking import tracked_marks
 from tropometer.server.clips.proposing import motion_of, proposals_of
 from tropometer.server.clips.services import times_s
@@ -29,7 +31,7 @@ from tropometer.swing.measured import NORMAL_95
 from tropometer.swing.names import CHECKPOINTS, EVENTS, Hand, LengthPlace, MarkSource, View
 from tropometer.swing.next_click import NextClick, next_clicks
 from tropometer.swing.pressure import PRESSURE
-from tropometer.swing.read import group_of, read, sign_of
+from tropometer.swing.read import read
 from tropometer.swing.reading import Reading
 from tropometer.swing.scene.beside import frames_beside
 from tropometer.swing.scene.scene import Scene
@@ -163,11 +165,11 @@ def from_impact_s(swing: Swing, clip: Clip, frame: int) -> float | None:
 
 
 def measured(swing: Swing) -> dict[str, Any]:
-    """What follows from a swing's marks, and what was put on its clips beside them, shaped for the API."""
+    """What was put on a swing's clips beside their marks, and what follows from all of it, as `told`."""
     clips = ready_clips(swing, whole=False)
     record = record_of(swing, clips, whole=False)
     versions = versions_of(swing)
-    told = _told(_Asked(record, swing.student.school if swing.student else None))
+    told = _told(record, swing.student.school if swing.student else None)
     return {
         "clips": [
             {
@@ -178,62 +180,84 @@ def measured(swing: Swing) -> dict[str, Any]:
                 "mat": getattr(clip, "mat", None),
                 "facts": getattr(clip, "camera_facts", None),
                 **(camera if _sized(clip) else UNSIZED),
-                "gauges": drawn,
             }
-            for clip, camera, drawn in zip(clips, told.cameras, told.gauges, strict=True)
+            for clip, camera in zip(clips, told.cameras, strict=True)
         ],
-        "readings": told.readings,
-        "floor": told.floor,
         "pressure": _pressure_told(swing, record.pressure),
         "pairing": _pairing(swing, record),
-        "next": told.next,
+        "told": told,
     }
 
 
-class _Asked:
-    """A record and a school that are the same as others when all in them is."""
-
-    def __init__(self, record: swing_record.SwingRecord, school: str | None) -> None:
-        self.record, self.school = record, school
-        self._whole = pickle.dumps((record, school))
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Asked) and self._whole == other._whole
-
-    def __hash__(self) -> int:
-        return hash(self._whole)
-
-
 @dataclass(frozen=True)
-class _Told:
-    """What follows from a record; cameras and gauges clip by clip."""
+class Told:
+    """What follows from a record; cameras and gauges clip by clip. `state` names record and school."""
 
+    state: str
+    school: School | None
+    clips: tuple[str, ...]
     cameras: list[dict[str, Any]]
     gauges: list[Sequence[Gauge]]
-    readings: list[dict[str, Any]]
+    readings: list[Reading]
     floor: FloorPlan
     next: list[NextClick]
 
+    @cached_property
+    def reading_columns(self) -> list[dict[str, Any]]:
+        return reading_columns(self.readings, self.school, self.clips)
 
-@lru_cache(maxsize=32)  # swings are opened again and again, and shown beside later ones
-def _told(asked: _Asked) -> _Told:
-    record = asked.record
+    @cached_property
+    def gauge_columns(self) -> list[list[dict[str, Any]]]:
+        return [gauge_columns(drawn) for drawn in self.gauges]
+
+    @cached_property
+    def floor_columns(self) -> dict[str, Any]:
+        return floor_columns(self.floor)
+
+
+_RECENT = 32  # swings are opened again and again, and shown beside later ones
+_recent: OrderedDict[str, Told] = OrderedDict()
+_recent_lock = Lock()
+
+
+def told_as(state: str | None) -> Told | None:
+    """What followed in a state that this process has told of lately."""
+    with _recent_lock:
+        found = _recent.get(state) if state else None
+        if found:
+            _recent.move_to_end(found.state)
+        return found
+
+
+def _told(record: swing_record.SwingRecord, school: str | None) -> Told:
+    state = sha256(pickle.dumps((record, school))).hexdigest()[:32]
+    told = told_as(state) or _follow(state, record, SCHOOLS[school] if school else None)
+    with _recent_lock:
+        _recent[state] = told
+        while len(_recent) > _RECENT:
+            _recent.popitem(last=False)
+    return told
+
+
+def _follow(state: str, record: swing_record.SwingRecord, school: School | None) -> Told:
     swings = one_by_one(record)
     scenes = [Scene(each) for each in swings]
     # Few have a pressure mat: what would need one is not asked for.
     found = merged([read(each, scene) for each, scene in zip(swings, scenes, strict=True)], record)
     readings = [each for each in found if record.pressure or each.reading not in PRESSURE]
     scene_of = {clip.id: scene for scene in scenes for clip in scene.clips.values()}
-    school = SCHOOLS[asked.school] if asked.school else None
     # A click is worth what it brings to the readings that the school looks at.
     looked_at = [each for each in readings if school is None or school.band(each.reading, each.at)]
-    return _Told(
+    return Told(
+        state,
+        school,
+        tuple(clip.id for clip in record.clips),
         [_camera(scene_of.get(clip.id), clip) for clip in record.clips],
         [
             gauges(scene_of[clip.id], clip.view, readings) if clip.id in scene_of else ()
             for clip in record.clips
         ],
-        [reading_out(reading, school) for reading in readings],
+        readings,
         floor_plan(scenes[0]),
         next_clicks(looked_at, all(clip.mat for clip in record.clips)),
     )
@@ -258,30 +282,6 @@ def _pressure_told(swing: Swing, felt: swing_record.Pressure | None) -> dict[str
         "seconds": last - first,
         "impact_s": felt.impact_s,
     }
-
-
-def with_marks(swing: Swing, found: dict[str, Any]) -> dict[str, Any]:
-    """What `measured` found, together with all marks, shaped as `Measured`."""
-    columns = {
-        f"{field}s": ArrayAgg(field, order_by="frame") for field in ("frame", "x", "y", "sd_px", "source")
-    }
-    marks: dict[UUID, list[dict[str, Any]]] = {}
-    for row in Mark.objects.filter(clip__swing=swing).values("clip_id", "name").annotate(**columns):
-        own = {field.removesuffix("s"): values for field, values in row.items()}
-        marks.setdefault(row["clip_id"], []).append(own)
-    hidden: dict[UUID, list[dict[str, Any]]] = {}
-    looked_for = HiddenMark.objects.filter(clip__swing=swing).values_list("clip_id", "name", "frame")
-    for clip_id, name, frame in looked_for:
-        hidden.setdefault(clip_id, []).append({"name": name, "frame": frame})
-    clips = [
-        {
-            **clip,
-            "marks": marks.get(clip["clip_id"], []),
-            "hidden": hidden.get(clip["clip_id"], []),
-        }
-        for clip in found["clips"]
-    ]
-    return {**found, "clips": clips}
 
 
 def doubted(swing: Swing) -> list[dict[str, Any]]:
@@ -333,18 +333,3 @@ def _mat_trouble(scene: Scene, clip: swing_record.Clip) -> str:
 
 def _on_plan(place: Any) -> dict[str, float]:
     return {"t": float(place[0]), "b": float(place[1])}
-
-
-def reading_out(reading: Reading, school: School | None) -> dict[str, Any]:
-    """A reading with its sign and group, and where it stands in the school's band."""
-    band = school.band(reading.reading, reading.at) if school else None
-    standing = None
-    if band and reading.value is not None and reading.u95 is not None:
-        standing = band.standing(reading.value, reading.u95)
-    return {
-        **vars(reading),
-        "sign": sign_of(reading.reading),
-        "group": group_of(reading.reading),
-        "band": {"low": band.low, "high": band.high} if band else None,
-        "standing": standing,
-    }

@@ -52,24 +52,23 @@ class LineOut(Plain):
     style: Literal["plumb", "gate", "post", "wall"]
 
 
-class ShapeOut(Plain):
-    """What a gauge draws on one frame, and the reading that it shows, if that is given."""
+class GaugeColumns(Plain):
+    """A gauge: lines that stand on every frame, and what it draws on some, frame by frame.
 
-    frame: int
-    at: Checkpoint
-    points: list[PointOut]
-    style: Literal["span", "bones", "level"]
-    reading: str
-    unit: Unit
-    value: float | None
-    u95: float | None
+    Its shapes are alike and show one reading, where that is given. Points are x and y in turn.
+    """
 
-
-class GaugeOut(Plain):
     id: str
     label: str
     lines: list[LineOut]
-    shapes: list[ShapeOut]
+    style: Literal["span", "bones", "level"] | None
+    reading: str
+    unit: Unit | None
+    frame: list[int]
+    at: list[Checkpoint]
+    points: list[list[float]]
+    value: list[float | None]
+    u95: list[float | None]
 
 
 class Figure(Plain):
@@ -107,7 +106,7 @@ class ClipMeasured(Plain):
     facts: FactsValue | None
     camera: CameraOut | None
     camera_trouble: str  # why no camera follows from the mat
-    gauges: list[GaugeOut]
+    gauges: list[GaugeColumns]
 
 
 class MarkColumns(Plain):
@@ -154,35 +153,55 @@ class NextOut(Plain):
     narrows: list[str]
 
 
-class ReadingOut(Plain):
+class ReadingKind(Plain):
+    """What is always true of a reading."""
+
     reading: str
-    at: str  # a checkpoint, or what a reading without one is of
     unit: Unit
     group: Literal["feet", "knees", "pelvis", "trunk", "sequence", "pressure"]
-    status: Literal["ok", "refused"]
     method: str
     sign: str
-    said: str
-    value: float | None
-    u95: float | None
-    reason: str
-    clips: list[str]
-    frames: list[int]
-    needs: list[NeedOut]
-    provisional: bool  # it hangs on marks that nobody looked at
-    largest_error: str
+
+
+class ReadingColumns(Plain):
+    """All of one reading, moment by moment: given where it has a value, else refused for a reason.
+
+    `at` is a checkpoint, or what a reading without one is of. `clips` are places in the list of the swing's
+    clips. A column from `said` on is empty where none of its rows says anything.
+    """
+
+    reading: str
+    at: list[str]
+    value: list[float | None]
+    u95: list[float | None]
+    clips: list[list[int]]
+    frames: list[list[int]]
+    said: list[str]
+    reason: list[str]
+    needs: list[list[NeedOut]]
+    provisional: list[bool]  # it hangs on marks that nobody looked at
+    band: list[BandOut | None]
+    standing: list[Literal["inside", "edge", "below", "above", "undecided"] | None]
+
+
+class BudgetOut(Plain):
+    """Where a reading's interval comes from: shares of its variance, and the largest single thing."""
+
+    reading: str
+    at: str
     budget: list[ShareOut]
-    band: BandOut | None
-    standing: Literal["inside", "edge", "below", "above", "undecided"] | None
+    largest_error: str
 
 
-class FloorMarkOut(Plain):
+class FloorColumns(Plain):
+    """A mark from above at one checkpoint after the other, with its 95 % half-widths."""
+
     name: str
-    at: Checkpoint
-    t: float
-    b: float
-    u95_t: float
-    u95_b: float
+    at: list[Checkpoint]
+    t: list[float]
+    b: list[float]
+    u95_t: list[float]
+    u95_b: list[float]
 
 
 class FloorCameraOut(Plain):
@@ -194,7 +213,7 @@ class FloorCameraOut(Plain):
 class FloorOut(Plain):
     """The swing from above, metres from the middle between the heels at address; empty without a scale."""
 
-    marks: list[FloorMarkOut]
+    marks: list[FloorColumns]
     cameras: list[FloorCameraOut]
 
 
@@ -244,7 +263,7 @@ class CourseOut(Plain):
     frames: list[int]
     offered: list[str]
     curve: CurveOut | None
-    times: list[ReadingOut]
+    times: list[ReadingColumns]
 
 
 class EarlierReading(Plain):
@@ -264,10 +283,11 @@ class EarlierOut(Plain):
 
 
 class Measured(Plain):
-    """What is on the clips, and the readings."""
+    """What is on the clips, and the readings; `state` names all that follows from marks."""
 
+    state: str
     clips: list[ClipMarks]
-    readings: list[ReadingOut]
+    readings: list[ReadingColumns]
     next: list[NextOut]
     floor: FloorOut
     pressure: PressureOut | None
@@ -279,12 +299,16 @@ class EditAnswer(Plain):
 
     The marks are those that the sender had and changed. A version higher than its own edits make it says
     that somebody else has changed something too, and the swing is to be fetched anew.
+
+    With `since` set, readings, gauges and the floor are those alone that differ from that state; null: all.
     """
 
+    state: str
+    since: str | None
     clips: list[ClipMeasured]
-    readings: list[ReadingOut]
+    readings: list[ReadingColumns]
     next: list[NextOut]
-    floor: FloorOut
+    floor: FloorOut | None
     pressure: PressureOut | None
     pairing: PairingOut | None
     met: list[str]

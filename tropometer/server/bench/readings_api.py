@@ -6,13 +6,14 @@ from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Router
+from ninja import Field, Query, Router, Schema
 
 from tropometer.server.access import asking
 from tropometer.server.bench import exports, services
+from tropometer.server.bench.answers import answered
 from tropometer.server.bench.course import course, earlier
-from tropometer.server.bench.measure import measured, ready_clips, record_of
-from tropometer.server.bench.measured_schemas import CourseOut, EarlierOut, EditAnswer
+from tropometer.server.bench.measure import Told, measured, ready_clips, record_of
+from tropometer.server.bench.measured_schemas import BudgetOut, CourseOut, EarlierOut, EditAnswer
 from tropometer.server.bench.models import Pressure
 from tropometer.server.bench.schemas import PressureFile
 from tropometer.swing.record import to_document
@@ -20,10 +21,21 @@ from tropometer.swing.record import to_document
 router = Router(tags=["bench"])
 
 
+class Asked(Schema):
+    reading: list[str] = Field([], max_length=100)
+
+
 @router.get("/swings/{uuid:id}/course", response=CourseOut)
 def swing_over_time(request: HttpRequest, id: UUID, reading: str = "") -> dict[str, Any]:
     """The curve of a reading, and when things happen in the swing."""
     return course(services.swing_of(asking(request), id), reading)
+
+
+@router.get("/swings/{uuid:id}/budgets", response=list[BudgetOut])
+def budgets(request: HttpRequest, id: UUID, asked: Query[Asked]) -> list[Any]:
+    """Where the intervals of some readings come from, at every moment at which they are given."""
+    told: Told = measured(services.swing_of(asking(request), id))["told"]
+    return [each for each in told.readings if each.reading in asked.reading and each.budget]
 
 
 @router.get("/swings/{uuid:id}/earlier", response=list[EarlierOut])
@@ -44,14 +56,14 @@ def keep_pressure(request: HttpRequest, id: UUID, data: PressureFile) -> dict[st
     """Keep a pressure mat's data with the swing, and answer with what follows."""
     found = services.swing_of(asking(request), id)
     services.keep_pressure(found, data.file_name, data.text, data.impact_s)
-    return measured(found) | {"met": []}
+    return answered(found)
 
 
 @router.delete("/swings/{uuid:id}/pressure", response=EditAnswer)
 def drop_pressure(request: HttpRequest, id: UUID) -> dict[str, Any]:
     """Forget the pressure mat's data, and answer with what is left."""
     services.drop_pressure(services.swing_of(asking(request), id))
-    return measured(services.swing_of(asking(request), id)) | {"met": []}
+    return answered(services.swing_of(asking(request), id))
 
 
 @router.get("/swings/{uuid:id}/record", response=dict[str, Any])

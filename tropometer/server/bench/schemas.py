@@ -7,7 +7,7 @@ from ninja import Schema
 from pydantic import Field, FiniteFloat
 
 from tropometer.server.bench.edit_schemas import Frame, MatValue
-from tropometer.server.bench.measured_schemas import Measured
+from tropometer.server.bench.measured_schemas import Measured, ReadingKind
 from tropometer.server.clips.schemas import ClipIn, ClipOut, ProposalsOut
 from tropometer.server.people.schemas import Hand, StudentOut
 from tropometer.server.text import Line
@@ -122,6 +122,13 @@ class WantedOut(Schema):
     view: View
     group: Group
     at: list[Checkpoint]
+
+
+class Catalogue(Schema):
+    """What is the same for every swing: the marks of the round, and the readings."""
+
+    marks: list[WantedOut]
+    readings: list[ReadingKind]
 
 
 class DoubtOut(Schema):

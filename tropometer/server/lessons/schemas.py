@@ -8,9 +8,10 @@ from ninja import Schema
 from pydantic import Field
 
 from tropometer.server.bench.edit_schemas import Frame
-from tropometer.server.bench.measured_schemas import GaugeOut, Unit
+from tropometer.server.bench.measured_schemas import LineOut, PointOut, Unit
 from tropometer.server.people.schemas import Hand, StudentOut, Units
 from tropometer.server.text import Line
+from tropometer.swing.names import Checkpoint
 
 
 class DrillOut(Schema):
@@ -30,6 +31,26 @@ class DrawnValue(Schema):
     value: float
     u95: float
     provisional: bool = False  # it hangs on marks that nobody looked at
+
+
+class ShapeOut(Schema):
+    """What a gauge drew on the frame, and the reading that it shows, if that is given."""
+
+    frame: int
+    at: Checkpoint
+    points: list[PointOut]
+    style: Literal["span", "bones", "level"]
+    reading: str
+    unit: Unit
+    value: float | None
+    u95: float | None
+
+
+class GaugeOut(Schema):
+    id: str
+    label: str
+    lines: list[LineOut]
+    shapes: list[ShapeOut]
 
 
 class Crop(Schema):

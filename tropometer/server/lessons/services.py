@@ -14,7 +14,7 @@ from django.db.models import Avg, Max, QuerySet
 
 from tropometer.server.access import owned
 from tropometer.server.bench import services as bench
-from tropometer.server.bench.measure import from_impact_s, measured
+from tropometer.server.bench.measure import Told, from_impact_s, measured
 from tropometer.server.clips.proposing import motion_of
 from tropometer.server.clips.services import clip_of, still
 from tropometer.server.lessons.drills import DRILLS
@@ -152,6 +152,7 @@ def take_out(lesson: Lesson, frame_id: UUID) -> None:
 
 def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dict[str, Any]:
     state = measured(swing)
+    told: Told = state["told"]
     on_clip = next(found for found in state["clips"] if found["clip_id"] == clip.pk)
     pegs = {peg.name: peg.frame for peg in on_clip["pegs"] if peg.name in CHECKPOINTS}
     here = next((name for name, pegged in pegs.items() if pegged == frame), "")
@@ -169,16 +170,16 @@ def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dic
                 if shape["frame"] == frame
             ],
         }
-        for gauge in map(asdict, on_clip["gauges"])
+        for gauge in map(asdict, told.gauges[told.clips.index(str(clip.pk))])
         if shown is None or gauge["id"] in shown
     ]
-    told = {shape["reading"] for gauge in gauges for shape in gauge["shapes"]}
+    drawn = {shape["reading"] for gauge in gauges for shape in gauge["shapes"]}
     values = [
-        {key: reading[key] for key in ("reading", "unit", "value", "u95", "provisional")}
-        for reading in state["readings"]
-        if reading["at"] == here
-        and reading["status"] == "ok"
-        and (reading["reading"] in told or reading["band"] is not None)
+        {key: getattr(each, key) for key in ("reading", "unit", "value", "u95", "provisional")}
+        for each in told.readings
+        if each.at == here
+        and each.status == "ok"
+        and (each.reading in drawn or (told.school and told.school.band(each.reading, each.at)))
     ]
     return {
         "whose": "student" if swing.student else "reference",

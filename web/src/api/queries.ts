@@ -123,9 +123,10 @@ export const proposedMarksQuery = ({ id: clipId, flipped }: Pick<ClipOut, "id" |
     staleTime: 60_000,
   });
 
-export const roundQuery = queryOptions({
-  queryKey: ["round"],
-  queryFn: () => got(api.GET("/api/round")),
+/** What is the same for every swing: it is fetched once. */
+export const catalogueQuery = queryOptions({
+  queryKey: ["catalogue"],
+  queryFn: () => got(api.GET("/api/catalogue")),
   staleTime: Number.POSITIVE_INFINITY,
 });
 
@@ -203,6 +204,17 @@ export const courseQuery = (swingId: string, versions: string, reading: string) 
     placeholderData: (before, query) => (query?.queryKey[1] === swingId ? before : undefined),
     staleTime: Number.POSITIVE_INFINITY,
     refetchInterval: whileStale(COURSE_POLL_MS),
+  });
+
+/** Where the intervals of some readings come from, in a state of the swing. */
+export const budgetsQuery = (swingId: string, state: string, reading: string[]) =>
+  queryOptions({
+    queryKey: ["budgets", swingId, state, reading],
+    queryFn: () =>
+      got(api.GET("/api/swings/{id}/budgets", { params: { path: { id: swingId }, query: { reading } } })),
+    // While an edit is measured the shares before it stand; never another swing's.
+    placeholderData: (before, query) => (query?.queryKey[1] === swingId ? before : undefined),
+    staleTime: Number.POSITIVE_INFINITY,
   });
 
 export const earlierQuery = (swingId: string) =>

@@ -140,7 +140,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/round": {
+    "/api/catalogue": {
         parameters: {
             query?: never;
             header?: never;
@@ -148,10 +148,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Round Of Marks
-         * @description The marks that the readings need, from which side and when.
+         * Catalogue
+         * @description What is always true: the marks that the readings need, from which side and when, and the readings.
          */
-        get: operations["tropometer_server_bench_api_round_of_marks"];
+        get: operations["tropometer_server_bench_api_catalogue"];
         put?: never;
         post?: never;
         delete?: never;
@@ -494,6 +494,26 @@ export interface paths {
          * @description The curve of a reading, and when things happen in the swing.
          */
         get: operations["tropometer_server_bench_readings_api_swing_over_time"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swings/{id}/budgets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Budgets
+         * @description Where the intervals of some readings come from, at every moment at which they are given.
+         */
+        get: operations["tropometer_server_bench_readings_api_budgets"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1300,6 +1320,38 @@ export interface components {
             about: string;
         };
         /**
+         * Catalogue
+         * @description What is the same for every swing: the marks of the round, and the readings.
+         */
+        Catalogue: {
+            /** Marks */
+            marks: components["schemas"]["WantedOut"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingKind"][];
+        };
+        /**
+         * ReadingKind
+         * @description What is always true of a reading.
+         */
+        ReadingKind: {
+            /** Reading */
+            reading: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "feet" | "knees" | "pelvis" | "trunk" | "sequence" | "pressure";
+            /** Method */
+            method: string;
+            /** Sign */
+            sign: string;
+        };
+        /**
          * WantedOut
          * @description A mark of the round: the group it belongs to, and the checkpoints at which it is wanted.
          */
@@ -1649,7 +1701,7 @@ export interface components {
             /** Camera Trouble */
             camera_trouble: string;
             /** Gauges */
-            gauges: components["schemas"]["GaugeOut"][];
+            gauges: components["schemas"]["GaugeColumns"][];
             /** Marks */
             marks: components["schemas"]["MarkColumns"][];
             /** Hidden */
@@ -1694,23 +1746,23 @@ export interface components {
             /** B */
             b: number;
         };
-        /** FloorMarkOut */
-        FloorMarkOut: {
+        /**
+         * FloorColumns
+         * @description A mark from above at one checkpoint after the other, with its 95 % half-widths.
+         */
+        FloorColumns: {
             /** Name */
             name: string;
-            /**
-             * At
-             * @enum {string}
-             */
-            at: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
+            /** At */
+            at: ("address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish")[];
             /** T */
-            t: number;
+            t: number[];
             /** B */
-            b: number;
+            b: number[];
             /** U95 T */
-            u95_t: number;
+            u95_t: number[];
             /** U95 B */
-            u95_b: number;
+            u95_b: number[];
         };
         /**
          * FloorOut
@@ -1718,7 +1770,7 @@ export interface components {
          */
         FloorOut: {
             /** Marks */
-            marks: components["schemas"]["FloorMarkOut"][];
+            marks: components["schemas"]["FloorColumns"][];
             /** Cameras */
             cameras: components["schemas"]["FloorCameraOut"][];
         };
@@ -1729,16 +1781,35 @@ export interface components {
             /** B */
             b: number;
         };
-        /** GaugeOut */
-        GaugeOut: {
+        /**
+         * GaugeColumns
+         * @description A gauge: lines that stand on every frame, and what it draws on some, frame by frame.
+         *
+         *     Its shapes are alike and show one reading, where that is given. Points are x and y in turn.
+         */
+        GaugeColumns: {
             /** Id */
             id: string;
             /** Label */
             label: string;
             /** Lines */
             lines: components["schemas"]["LineOut"][];
-            /** Shapes */
-            shapes: components["schemas"]["ShapeOut"][];
+            /** Style */
+            style: ("span" | "bones" | "level") | null;
+            /** Reading */
+            reading: string;
+            /** Unit */
+            unit: ("m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd") | null;
+            /** Frame */
+            frame: number[];
+            /** At */
+            at: ("address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish")[];
+            /** Points */
+            points: number[][];
+            /** Value */
+            value: (number | null)[];
+            /** U95 */
+            u95: (number | null)[];
         };
         /** HiddenOut */
         HiddenOut: {
@@ -1789,13 +1860,15 @@ export interface components {
         };
         /**
          * Measured
-         * @description What is on the clips, and the readings.
+         * @description What is on the clips, and the readings; `state` names all that follows from marks.
          */
         Measured: {
+            /** State */
+            state: string;
             /** Clips */
             clips: components["schemas"]["ClipMarks"][];
             /** Readings */
-            readings: components["schemas"]["ReadingOut"][];
+            readings: components["schemas"]["ReadingColumns"][];
             /** Next */
             next: components["schemas"]["NextOut"][];
             floor: components["schemas"]["FloorOut"];
@@ -1928,92 +2001,38 @@ export interface components {
             /** Confidence */
             confidence: number;
         };
-        /** ReadingOut */
-        ReadingOut: {
+        /**
+         * ReadingColumns
+         * @description All of one reading, moment by moment: given where it has a value, else refused for a reason.
+         *
+         *     `at` is a checkpoint, or what a reading without one is of. `clips` are places in the list of the swing's
+         *     clips. A column from `said` on is empty where none of its rows says anything.
+         */
+        ReadingColumns: {
             /** Reading */
             reading: string;
             /** At */
-            at: string;
-            /**
-             * Unit
-             * @enum {string}
-             */
-            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
-            /**
-             * Group
-             * @enum {string}
-             */
-            group: "feet" | "knees" | "pelvis" | "trunk" | "sequence" | "pressure";
-            /**
-             * Status
-             * @enum {string}
-             */
-            status: "ok" | "refused";
-            /** Method */
-            method: string;
-            /** Sign */
-            sign: string;
-            /** Said */
-            said: string;
+            at: string[];
             /** Value */
-            value: number | null;
+            value: (number | null)[];
             /** U95 */
-            u95: number | null;
-            /** Reason */
-            reason: string;
+            u95: (number | null)[];
             /** Clips */
-            clips: string[];
+            clips: number[][];
             /** Frames */
-            frames: number[];
+            frames: number[][];
+            /** Said */
+            said: string[];
+            /** Reason */
+            reason: string[];
             /** Needs */
-            needs: components["schemas"]["NeedOut"][];
+            needs: components["schemas"]["NeedOut"][][];
             /** Provisional */
-            provisional: boolean;
-            /** Largest Error */
-            largest_error: string;
-            /** Budget */
-            budget: components["schemas"]["ShareOut"][];
-            band: components["schemas"]["BandOut"] | null;
+            provisional: boolean[];
+            /** Band */
+            band: (components["schemas"]["BandOut"] | null)[];
             /** Standing */
-            standing: ("inside" | "edge" | "below" | "above" | "undecided") | null;
-        };
-        /**
-         * ShapeOut
-         * @description What a gauge draws on one frame, and the reading that it shows, if that is given.
-         */
-        ShapeOut: {
-            /** Frame */
-            frame: number;
-            /**
-             * At
-             * @enum {string}
-             */
-            at: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
-            /** Points */
-            points: components["schemas"]["PointOut"][];
-            /**
-             * Style
-             * @enum {string}
-             */
-            style: "span" | "bones" | "level";
-            /** Reading */
-            reading: string;
-            /**
-             * Unit
-             * @enum {string}
-             */
-            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
-            /** Value */
-            value: number | null;
-            /** U95 */
-            u95: number | null;
-        };
-        /** ShareOut */
-        ShareOut: {
-            /** Source */
-            source: string;
-            /** Share */
-            share: number;
+            standing: (("inside" | "edge" | "below" | "above" | "undecided") | null)[];
         };
         /**
          * SwingBefore
@@ -2074,7 +2093,7 @@ export interface components {
             /** Camera Trouble */
             camera_trouble: string;
             /** Gauges */
-            gauges: components["schemas"]["GaugeOut"][];
+            gauges: components["schemas"]["GaugeColumns"][];
         };
         /**
          * EditAnswer
@@ -2082,15 +2101,21 @@ export interface components {
          *
          *     The marks are those that the sender had and changed. A version higher than its own edits make it says
          *     that somebody else has changed something too, and the swing is to be fetched anew.
+         *
+         *     With `since` set, readings, gauges and the floor are those alone that differ from that state; null: all.
          */
         EditAnswer: {
+            /** State */
+            state: string;
+            /** Since */
+            since: string | null;
             /** Clips */
             clips: components["schemas"]["ClipMeasured"][];
             /** Readings */
-            readings: components["schemas"]["ReadingOut"][];
+            readings: components["schemas"]["ReadingColumns"][];
             /** Next */
             next: components["schemas"]["NextOut"][];
-            floor: components["schemas"]["FloorOut"];
+            floor: components["schemas"]["FloorOut"] | null;
             pressure: components["schemas"]["PressureOut"] | null;
             pairing: components["schemas"]["PairingOut"] | null;
             /** Met */
@@ -2179,12 +2204,16 @@ export interface components {
         /**
          * Edits
          * @description Edits in order; `seen` is the version of the clip that they were made on.
+         *
+         *     `since` is the state of the swing beside which the answer is to tell what differs.
          */
         Edits: {
             /** Edits */
             edits: (components["schemas"]["PegEdit"] | components["schemas"]["MarkEdit"] | components["schemas"]["HiddenEdit"] | components["schemas"]["CalibrationEdit"] | components["schemas"]["MatEdit"] | components["schemas"]["FactsEdit"])[];
             /** Seen */
             seen?: number | null;
+            /** Since */
+            since?: string | null;
         };
         /** FactsEdit */
         FactsEdit: {
@@ -2468,7 +2497,7 @@ export interface components {
             offered: string[];
             curve: components["schemas"]["CurveOut"] | null;
             /** Times */
-            times: components["schemas"]["ReadingOut"][];
+            times: components["schemas"]["ReadingColumns"][];
         };
         /**
          * CurveOut
@@ -2486,6 +2515,48 @@ export interface components {
             values: (number | null)[];
             /** U95 */
             u95: (number | null)[];
+        };
+        /**
+         * Asked
+         * @description What a student sees of a request: nothing but what concerns them.
+         */
+        Asked: {
+            /** Student */
+            student: string;
+            /** Instructor */
+            instructor: string;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /** Note */
+            note: string;
+            /** Most Bytes */
+            most_bytes: number;
+            /** May Be Filmed */
+            may_be_filmed: boolean;
+        };
+        /**
+         * BudgetOut
+         * @description Where a reading's interval comes from: shares of its variance, and the largest single thing.
+         */
+        BudgetOut: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /** Budget */
+            budget: components["schemas"]["ShareOut"][];
+            /** Largest Error */
+            largest_error: string;
+        };
+        /** ShareOut */
+        ShareOut: {
+            /** Source */
+            source: string;
+            /** Share */
+            share: number;
         };
         /**
          * EarlierOut
@@ -2781,6 +2852,17 @@ export interface components {
              */
             provisional: boolean;
         };
+        /** GaugeOut */
+        GaugeOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Shapes */
+            shapes: components["schemas"]["ShapeOut"][];
+        };
         /** LessonFrameOut */
         LessonFrameOut: {
             /**
@@ -2844,6 +2926,37 @@ export interface components {
             mail_trouble: string;
             /** Seconds To Take Back */
             seconds_to_take_back: number;
+        };
+        /**
+         * ShapeOut
+         * @description What a gauge drew on the frame, and the reading that it shows, if that is given.
+         */
+        ShapeOut: {
+            /** Frame */
+            frame: number;
+            /**
+             * At
+             * @enum {string}
+             */
+            at: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+            /**
+             * Style
+             * @enum {string}
+             */
+            style: "span" | "bones" | "level";
+            /** Reading */
+            reading: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            /** Value */
+            value: number | null;
+            /** U95 */
+            u95: number | null;
         };
         /** LessonChange */
         LessonChange: {
@@ -2961,27 +3074,6 @@ export interface components {
             bytes: number;
             /** Most Bytes */
             most_bytes: number;
-        };
-        /**
-         * Asked
-         * @description What a student sees of a request: nothing but what concerns them.
-         */
-        Asked: {
-            /** Student */
-            student: string;
-            /** Instructor */
-            instructor: string;
-            /**
-             * Hand
-             * @enum {string}
-             */
-            hand: "right" | "left";
-            /** Note */
-            note: string;
-            /** Most Bytes */
-            most_bytes: number;
-            /** May Be Filmed */
-            may_be_filmed: boolean;
         };
         /**
          * Sent
@@ -3427,7 +3519,7 @@ export interface operations {
             };
         };
     };
-    tropometer_server_bench_api_round_of_marks: {
+    tropometer_server_bench_api_catalogue: {
         parameters: {
             query?: never;
             header?: never;
@@ -3442,7 +3534,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WantedOut"][];
+                    "application/json": components["schemas"]["Catalogue"];
                 };
             };
             /** @description A problem (RFC 9457) */
@@ -4069,6 +4161,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CourseOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_readings_api_budgets: {
+        parameters: {
+            query?: {
+                reading?: string[];
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BudgetOut"][];
                 };
             };
             /** @description A problem (RFC 9457) */

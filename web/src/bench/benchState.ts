@@ -1,6 +1,7 @@
 import type { Schemas } from "../api/client";
 import type { ClipMarks, Edit } from "./edits";
 import type { Group, Wanted } from "./marks/round";
+import type { Floor, Kinds, Reading } from "./readings/reading";
 import type { Pegs, Timeline } from "./rule/pegLink";
 import type { Look } from "./stage/stageView";
 import type { Station } from "./stations/stations";
@@ -8,7 +9,6 @@ import type { Station } from "./stations/stations";
 export type Side = "student" | "reference";
 export type BenchSwing = Schemas["BenchSwing"];
 export type BenchClip = Schemas["BenchClip"];
-export type Reading = Schemas["ReadingOut"];
 /** The known length, as a tool and as a thing chosen. */
 export const KNOWN_LENGTH = "known_length";
 /** The corners of the mat, as a tool and as a thing chosen. */
@@ -22,9 +22,10 @@ export interface SideState {
   swing: BenchSwing;
   clip: BenchClip;
   views: Record<string, ClipMarks>; // what is on each of the swing's clips
+  state: string; // names all that follows from the marks: the server tells what differs from it
   readings: Reading[];
   next: Schemas["NextOut"][];
-  floor: Schemas["FloorOut"];
+  floor: Floor;
   pressure: Schemas["PressureOut"] | null; // what a pressure mat felt, in short
   pairing: Schemas["PairingOut"] | null; // whether its two views are one swing
   behind: boolean; // somebody else has changed something: the swing is to be fetched anew
@@ -64,6 +65,7 @@ export type Settable =
   | "groups"
   | "round"
   | "kept"
+  | "kinds"
   | "handTest"
   | "pinned"
   | "focus"
@@ -92,6 +94,7 @@ export interface BenchState {
   solo: boolean; // the active stage alone, as large as the bench
   looks: Partial<Record<Side, Look | null>>; // how each stage is looked at; null: cropped to the player
   alike: boolean; // both stages are zoomed and shifted together
+  kinds: Kinds; // of readings, as the server says
   wanted: Wanted[]; // all marks that readings need, as the server says
   group: Group; // the one whose marks lie ready under the stage
   groups: Group[]; // those whose marks are wanted
@@ -149,6 +152,10 @@ export function pegsOf(on: ClipMarks): Pegs {
 
 /** The frame on which the stage that is worked on stands. */
 export const frameOf = ({ stands, active }: BenchState): number => stands[active].frame;
+
+/** The clips that a swing is measured on, in the order in which readings name them. */
+export const measuredClips = (swing: BenchSwing): string[] =>
+  swing.measured.clips.map(({ clip_id }) => clip_id);
 
 /** A frame, or the nearest one that belongs to the swing. */
 export function inWindow(frame: number, { clip }: SideState): number {

@@ -24,6 +24,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
     solo: false,
     looks: {},
     alike: true,
+    kinds: {},
     wanted: [],
     group: "pelvis",
     groups: ["pelvis", "knees", "feet"],

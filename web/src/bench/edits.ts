@@ -2,9 +2,15 @@ import type { Schemas } from "../api/client";
 import { outbox } from "../outbox";
 import { clipLane } from "../outbox/posts";
 import type { PegName } from "../words";
+import { gaugesOf } from "./readings/columns";
+import type { Gauge } from "./readings/reading";
 
 /** What is on a clip: as the server says it, with each mark by itself. */
-export type ClipMarks = Schemas["ClipMeasured"] & { marks: Mark[]; hidden: Schemas["HiddenOut"][] };
+export type ClipMarks = Omit<Schemas["ClipMeasured"], "gauges"> & {
+  gauges: Gauge[];
+  marks: Mark[];
+  hidden: Schemas["HiddenOut"][];
+};
 export type Mark = Schemas["MarkOut"];
 export type Calibration = Schemas["CalibrationValue"];
 export type Mat = Schemas["MatValue"];
@@ -47,7 +53,7 @@ export function unpacked(stored: Schemas["ClipMarks"]): ClipMarks {
       source: source[i] ?? "hand",
     })),
   );
-  return { ...stored, marks };
+  return { ...stored, marks, gauges: gaugesOf(stored.gauges) };
 }
 
 /** The clip's marks with an edit done. Gauges stay until the server has measured anew. */

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import type { Schemas } from "../api/client";
-import { historyQuery, roundQuery } from "../api/queries";
+import { catalogueQuery, historyQuery } from "../api/queries";
 import { onTaken } from "../outbox";
 import type { BenchSwing, Side } from "./benchState";
 import type { Bench } from "./benchStore";
@@ -15,8 +15,15 @@ export function useKept(
   swing: BenchSwing | undefined,
   reference: { id: string; swing?: BenchSwing },
 ): void {
+  const catalogue = useQuery(catalogueQuery).data;
   useEffect(() => {
-    if (!swing) return;
+    if (!catalogue) return;
+    const kinds = Object.fromEntries(catalogue.readings.map((kind) => [kind.reading, kind]));
+    bench.getState().set({ wanted: catalogue.marks, kinds });
+  }, [bench, catalogue]);
+
+  useEffect(() => {
+    if (!swing || !catalogue) return;
     const side = swing.student ? "student" : "reference";
     const { sides, open, refresh, set } = bench.getState();
     if (sides[side]) refresh(side, swing);
@@ -25,11 +32,11 @@ export function useKept(
       warm(bench, side);
       if (!bench.getState().sides[bench.getState().active]) set({ active: side });
     }
-  }, [bench, swing]);
+  }, [bench, swing, catalogue]);
 
   const { id: besideId, swing: beside } = reference;
   useEffect(() => {
-    if (!swing?.student) return;
+    if (!swing?.student || !catalogue) return;
     const { sides, open, close, refresh } = bench.getState();
     if (besideId === "" && sides.reference) close("reference");
     if (!beside || beside.id !== besideId) return;
@@ -38,12 +45,7 @@ export function useKept(
       open("reference", beside, beside.hand !== swing.hand);
       warm(bench, "reference");
     }
-  }, [bench, besideId, beside, swing]);
-
-  const wanted = useQuery(roundQuery).data;
-  useEffect(() => {
-    if (wanted) bench.getState().set({ wanted });
-  }, [bench, wanted]);
+  }, [bench, besideId, beside, swing, catalogue]);
 
   const earlier = useQuery(historyQuery(id)).data;
   useEffect(() => {

@@ -1,7 +1,7 @@
 import { create } from "zustand";
 import { BACK } from "../api/connection";
 import { Outbox, type Told } from "./outbox";
-import { deliver, goesTogether, type Post } from "./posts";
+import { deliver, goesTogether, type Post, type Seen } from "./posts";
 import { browserShelf } from "./shelf";
 
 type Taken = (lane: string, posts: Post[], answer: unknown) => void;
@@ -10,7 +10,7 @@ type Taken = (lane: string, posts: Post[], answer: unknown) => void;
 export const useOutbox = create<Told<Post>>(() => ({ saving: "idle", waiting: 0, aside: [], stored: true }));
 
 const listeners = new Set<Taken>();
-const shown = new Map<string, () => number>();
+const shown = new Map<string, () => Seen>();
 let box: Outbox<Post> | null = null;
 let whose = "";
 
@@ -48,8 +48,8 @@ export function onTaken(taken: Taken): () => void {
   return () => listeners.delete(taken);
 }
 
-/** Say which version of a clip is on the screen, for as long as it is; returns how to stop. */
-export function shows(clipId: string, version: () => number): () => void {
+/** Say what of a clip is on the screen, for as long as it is; returns how to stop. */
+export function shows(clipId: string, version: () => Seen): () => void {
   shown.set(clipId, version);
   return () => {
     if (shown.get(clipId) === version) shown.delete(clipId);

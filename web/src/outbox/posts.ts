@@ -16,8 +16,15 @@ export const lessonLane = (lessonId: string) => `lesson ${lessonId}`;
 /** Edits of a clip go together; words one by one. */
 export const goesTogether = (lane: string) => lane.startsWith("clip ");
 
-/** Which version of a clip is shown: the server says what somebody else has changed since. */
-export type SeenOf = (clipId: string) => number | null;
+/**
+ * Which version of a clip is shown, so that the server says what somebody else has changed since; and in
+ * which state its swing, so that it answers with what differs from that.
+ */
+export interface Seen {
+  seen: number;
+  since: string;
+}
+export type SeenOf = (clipId: string) => Seen | null;
 
 type Answer = { data?: unknown; error?: unknown; response: Response };
 
@@ -42,7 +49,7 @@ async function sent({ id, post: first }: Item<Post>, items: Item<Post>[], seenOf
     const edits = items.flatMap(({ id, post }) => (post.kind === "edit" ? [{ ...post.edit, id }] : []));
     return api.POST("/api/clips/{id}/edits", {
       params: { path: { id: first.clipId } },
-      body: { edits, seen: seenOf(first.clipId) },
+      body: { edits, ...seenOf(first.clipId) },
       keepalive,
     });
   }

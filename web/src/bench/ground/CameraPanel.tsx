@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { matSizesQuery } from "../../api/queries";
+import { budgetsQuery, matSizesQuery } from "../../api/queries";
 import { LengthField } from "../../parts/LengthField";
 import { shown, type Units } from "../../units";
 import { type Hand, momentWords, READING_WORDS } from "../../words";
@@ -163,14 +163,20 @@ function Effect({ state, units }: { state: SideState; units: Units }) {
       reading.unit === "m" &&
       reading.band !== null,
   );
-  if (!given.length) return null;
+  const ids = [...new Set(given.map(({ reading }) => reading))];
+  const budgets = useQuery({
+    ...budgetsQuery(state.swing.id, state.state, ids),
+    enabled: ids.length > 0,
+  }).data;
+  if (!given.length || !budgets) return null;
   return (
     <dl
       className="grid grid-cols-[1fr_auto] gap-x-2 text-xs"
       aria-label="What the camera does to the readings"
     >
       {given.map((reading) => {
-        const share = reading.budget.find((each) => each.source === "camera")?.share ?? 0;
+        const found = budgets.find((each) => each.reading === reading.reading && each.at === reading.at);
+        const share = found?.budget.find((each) => each.source === "camera")?.share ?? 0;
         const figure = (metres: number) => shown(metres, "m", units).toFixed(1);
         return (
           <div key={`${reading.reading} ${reading.at}`} className="contents">

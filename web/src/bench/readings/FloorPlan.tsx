@@ -1,25 +1,19 @@
-import type { Schemas } from "../../api/client";
 import { type Units, withError } from "../../units";
 import { CHECKPOINT_WORDS, type Checkpoint } from "../../words";
 import { useBench } from "../benchContext";
 import { onOf, pegsOf, type Side, type SideState } from "../benchState";
 import { PAPER_INK } from "../ink";
 import { BALL_Y, HEIGHT, type Layout, type Point, WIDTH } from "./floorLayout";
+import type { Floor, FloorMark } from "./reading";
 
-type Mark = Schemas["FloorMarkOut"];
+type Mark = FloorMark;
 
 const PATH: Checkpoint[] = ["address", "shaft_back", "arm_back", "top", "arm_down", "shaft_down", "impact"];
 const SHOE = ["heel", "foot_outer", "toe", "foot_inner"] as const;
 const CLOCK_M = 0.16; // radius of the floor clock
 
 /** One swing's part of the plate. */
-export function Plan(props: {
-  side: Side;
-  state?: SideState;
-  plan: Schemas["FloorOut"];
-  at: Layout["at"];
-  units: Units;
-}) {
+export function Plan(props: { side: Side; state?: SideState; plan: Floor; at: Layout["at"]; units: Units }) {
   const { side, state, plan, at, units } = props;
   const ink = PAPER_INK[side];
   const place = (name: string, when: Checkpoint): Mark | undefined =>

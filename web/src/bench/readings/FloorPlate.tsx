@@ -2,9 +2,10 @@ import { useMemo } from "react";
 import { type Unit, type Units, withError } from "../../units";
 import { type Checkpoint, SIGNED } from "../../words";
 import { useBench } from "../benchContext";
-import type { Reading, Side, SideState } from "../benchState";
+import type { Side, SideState } from "../benchState";
 import { Compass, Plan } from "./FloorPlan";
 import { HEIGHT, layOut, SIDES, WIDTH } from "./floorLayout";
+import type { Reading } from "./reading";
 
 const SHOWN: [reading: string, at: Checkpoint, words: string][] = [
   ["foot_flare_lead", "address", "Lead flare"],

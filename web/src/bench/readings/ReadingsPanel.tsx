@@ -5,10 +5,11 @@ import { earlierQuery } from "../../api/queries";
 import type { Units } from "../../units";
 import { CHECKPOINT_WORDS, GROUP_TITLES, momentWords, PART_WORDS, READING_WORDS } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
-import { OTHER, type Reading, type Side } from "../benchState";
+import { OTHER, type Side } from "../benchState";
 import { useCourse } from "../whole/useCourse";
 import { follow, takeNeed } from "./follow";
 import { NextClick } from "./NextClick";
+import type { Reading } from "./reading";
 import { Tape } from "./Tape";
 import type { Past } from "./TapeDetail";
 
@@ -124,7 +125,7 @@ const isTimed = ({ reading }: Reading) => TIMED.includes(reading);
 /** The readings, where times that nobody pegged are read off the curves if these have them. */
 function useTimed(side: Side, readings?: Reading[]): Reading[] | undefined {
   const open = readings?.some((reading) => isTimed(reading) && reading.status === "refused") ?? false;
-  const times = useCourse(side, "", open).found?.course.times;
+  const times = useCourse(side, "", open).found?.times;
   return useMemo(
     () =>
       readings?.map((reading) =>

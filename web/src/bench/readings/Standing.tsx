@@ -1,4 +1,4 @@
-import type { Reading } from "../benchState";
+import type { Reading } from "./reading";
 
 /** Position by shape: full inside the band, half at its edge, a wedge that points the way to go. */
 export function Standing({ of }: { of: Reading["standing"] }) {

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import { type Units, withErrorOrNothing } from "../../units";
 import { direction, momentWords, READING_WORDS, SAID_WORDS, SIGNED } from "../../words";
-import type { Reading } from "../benchState";
+import type { Reading } from "./reading";
 import { Standing, standingWords } from "./Standing";
 import { type Past, TapeDetail } from "./TapeDetail";
 import { tapeScale } from "./tapeScale";

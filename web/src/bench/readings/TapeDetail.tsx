@@ -1,10 +1,8 @@
 import { day } from "../../parts/when";
 import { type Units, withError } from "../../units";
 import { SIGNED } from "../../words";
-import type { Reading } from "../benchState";
-
-const WORTH_SAYING = 0.005;
-const MUCH = 0.5;
+import { ErrorShares } from "./ErrorShares";
+import type { Reading } from "./reading";
 
 /** A reading of an earlier swing of the same student. */
 export interface Past {
@@ -41,28 +39,7 @@ export function TapeDetail({ reading, past, units }: Props) {
           </>
         )}
       </p>
-      {reading.budget.length > 0 && (
-        <>
-          <p className="font-semibold">Where its ± comes from</p>
-          <dl className="grid grid-cols-[auto_1fr_auto] items-center gap-x-2">
-            {reading.budget
-              .filter(({ share }) => share >= WORTH_SAYING)
-              .map(({ source, share }) => (
-                <div key={source} className="contents">
-                  <dt>{source}</dt>
-                  <dd className="h-2 border border-base-content/30">
-                    <div className="h-full bg-clay/70" style={{ width: `${share * 100}%` }} />
-                  </dd>
-                  <dd className="num text-right">{Math.round(share * 100)} %</dd>
-                </div>
-              ))}
-          </dl>
-          {reading.largest_error && <p>Most by one thing: {reading.largest_error}.</p>}
-          {(reading.budget[0]?.source === "marks" ? reading.budget[0].share : 0) >= MUCH && (
-            <p>Marked on two frames to either side as well, a mark is surer.</p>
-          )}
-        </>
-      )}
+      {reading.status === "ok" && <ErrorShares reading={reading} />}
       {past && past.length > 0 && (
         <>
           <p className="font-semibold">On earlier swings</p>

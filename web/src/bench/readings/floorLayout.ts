@@ -1,5 +1,5 @@
-import type { Schemas } from "../../api/client";
 import type { Side } from "../benchState";
+import type { Floor } from "./reading";
 
 export interface Point {
   x: number;
@@ -18,7 +18,7 @@ export interface Layout {
 }
 
 /** As the clock is read: the ball up at 12, the target at 9, which is mirrored for a left-hander. */
-export function layOut(plans: Partial<Record<Side, Schemas["FloorOut"]>>, left: boolean): Layout | null {
+export function layOut(plans: Partial<Record<Side, Floor>>, left: boolean): Layout | null {
   // The ball lies so far ahead that it would make the shoes small: it is told at the plate's edge.
   const marks = SIDES.flatMap((side) => plans[side]?.marks ?? []).filter(({ name }) => name !== "ball");
   if (!marks.some((mark) => mark.name.endsWith("toe"))) return null;

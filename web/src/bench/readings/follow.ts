@@ -1,6 +1,7 @@
 import { type Checkpoint, PEG_WORDS, type PegName } from "../../words";
-import { KNOWN_LENGTH, MAT, onOf, PLUMB, pegsOf, type Reading, type Side } from "../benchState";
+import { KNOWN_LENGTH, MAT, onOf, PLUMB, pegsOf, type Side } from "../benchState";
 import type { Bench } from "../benchStore";
+import type { Reading } from "./reading";
 
 /** Go to the frame a reading came from and open it; for a refused one, take the missing thing in hand. */
 export function follow(bench: Bench, side: Side, reading: Reading): void {

@@ -2,8 +2,9 @@ import type { Units } from "../../units";
 import { withErrorOrNothing } from "../../units";
 import { direction, momentWords, READING_WORDS, SAID_WORDS, SIGNED } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
-import type { Reading, Side } from "../benchState";
+import type { Side } from "../benchState";
 import { follow } from "../readings/follow";
+import type { Reading } from "../readings/reading";
 import { Standing, standingWords } from "../readings/Standing";
 import { bySetUp, byStanding } from "./standings";
 

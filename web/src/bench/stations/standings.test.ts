@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Reading } from "../benchState";
+import type { Reading } from "../readings/reading";
 import { bySetUp, byStanding } from "./standings";
 
 const reading = (name: string, about: Partial<Reading>): Reading =>

@@ -1,4 +1,4 @@
-import type { Reading } from "../benchState";
+import type { Reading } from "../readings/reading";
 
 // What needs a look before what is as the model asks.
 const RANK: Record<string, number> = { below: 0, above: 0, edge: 1, undecided: 2, inside: 3 };

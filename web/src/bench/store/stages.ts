@@ -4,6 +4,7 @@ import {
   type BenchState,
   type BenchSwing,
   inWindow,
+  measuredClips,
   nothingOn,
   OTHER,
   onOf,
@@ -13,6 +14,8 @@ import {
   viewOf,
 } from "../benchState";
 import { applied, type ClipMarks, tellOtherTabs, unpacked, unsentOn } from "../edits";
+import { floorOf, gaugesOf, readingsOf, replaced } from "../readings/columns";
+import type { Kinds } from "../readings/reading";
 import type { Standing } from "../standing";
 import { type Get, type Put, patch } from "./slice";
 
@@ -28,24 +31,36 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
     const now = get().sides[side];
     if (!now || !answer.clips.some((each) => each.clip_id === clipId)) return;
     const views: Record<string, ClipMarks> = { ...now.views };
-    let behind = now.behind;
+    // What differs from another state than the one that is held does not fit: all is fetched anew.
+    const fits = answer.since === null || answer.since === now.state;
+    const beside = answer.since !== null;
+    let behind = now.behind || !fits;
     for (const found of answer.clips) {
       const mine = viewOf(now, found.clip_id);
-      const { version, gauges, camera, camera_trouble } = found;
+      const { version, camera, camera_trouble } = found;
+      const drawn = gaugesOf(found.gauges);
+      const gauges = !fits ? mine.gauges : beside ? replaced(mine.gauges, drawn, ({ id }) => id) : drawn;
       if (version > mine.version + (found.clip_id === clipId ? sent : 0)) behind = true;
       const settled = unsentOn(found.clip_id).length === 0;
       views[found.clip_id] = settled
-        ? { ...mine, ...found }
+        ? { ...mine, ...found, gauges }
         : { ...mine, version, gauges, camera, camera_trouble };
     }
-    const { readings, next, floor, pressure, pairing } = answer;
-    patch(set, side, { readings, next, floor, pressure, pairing, behind, views });
+    const { next, pressure, pairing } = answer;
+    const told = readingsOf(answer.readings, measuredClips(now.swing), get().kinds);
+    const follows = fits && {
+      state: answer.state,
+      readings: beside ? replaced(now.readings, told, ({ reading }) => reading) : told,
+      floor: answer.floor ? floorOf(answer.floor) : now.floor,
+      next,
+    };
+    patch(set, side, { ...follows, pressure, pairing, behind, views });
     tellOtherTabs(now.swing.id);
   };
 
-  const versionOf = (side: Side, clipId: string) => {
+  const seenOf = (side: Side, clipId: string) => {
     const now = get().sides[side];
-    return now ? viewOf(now, clipId).version : 0;
+    return { seen: now ? viewOf(now, clipId).version : 0, since: now?.state ?? "" };
   };
 
   return {
@@ -57,14 +72,14 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
       const before = ready.find((each) => each.id === stood?.clipId);
       const clip = before ?? ready[0];
       if (!clip) return;
-      const opened: SideState = { ...fetched(swing), clip, mirrored };
+      const opened: SideState = { ...fetched(swing, get().kinds), clip, mirrored };
       const from = pegsOf(onOf(opened)).address ?? clip.window.first;
       const frame = inWindow(before && stood ? stood.frame : from, opened);
       set(({ sides, stands }) => ({
         sides: { ...sides, [side]: opened },
         stands: { ...stands, [side]: { frame, direction: 1 } },
       }));
-      for (const each of swing.clips) stops.push(shows(each.id, () => versionOf(side, each.id)));
+      for (const each of swing.clips) stops.push(shows(each.id, () => seenOf(side, each.id)));
       const { sides, stands, goTo } = get();
       if (side === "reference" && sides.student) goTo("student", stands.student.frame);
     },
@@ -80,7 +95,7 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
       if (!now || now.swing.id !== swing.id || unsentOn(now.clip.id).length) return;
       const clip = swing.clips.find((each) => each.id === now.clip.id);
       if (!clip) return;
-      const next = { ...now, ...fetched(swing), clip };
+      const next = { ...now, ...fetched(swing, get().kinds), clip };
       set(({ sides, stands }) => ({
         sides: { ...sides, [side]: next },
         stands: { ...stands, [side]: { ...stands[side], frame: inWindow(stands[side].frame, next) } },
@@ -105,13 +120,15 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
 }
 
 /** What is on each clip of a swing: as the server has it, with what it may not have yet. */
-function fetched(swing: BenchSwing) {
+function fetched(swing: BenchSwing, kinds: Kinds) {
   const views: Record<string, ClipMarks> = {};
   for (const clip of swing.clips) {
     const found = swing.measured.clips.find((each) => each.clip_id === clip.id);
     const on = found ? unpacked(found) : nothingOn(clip.id);
     views[clip.id] = unsentOn(clip.id).reduce(applied, on);
   }
-  const { readings, next, floor, pressure, pairing } = swing.measured;
-  return { swing, views, readings, next, floor, pressure, pairing, behind: false };
+  const { state, next, pressure, pairing } = swing.measured;
+  const readings = readingsOf(swing.measured.readings, measuredClips(swing), kinds);
+  const floor = floorOf(swing.measured.floor);
+  return { swing, views, state, readings, next, floor, pressure, pairing, behind: false };
 }

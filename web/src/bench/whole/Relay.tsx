@@ -2,8 +2,9 @@ import { useRef } from "react";
 import { type Units, withError } from "../../units";
 import { PART_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { onOf, type Reading, type Side, timelineFrom } from "../benchState";
+import { onOf, type Side, timelineFrom } from "../benchState";
 import { INK_WORDS, PAPER_INK } from "../ink";
+import type { Reading } from "../readings/reading";
 import { linkedTime, nearestFrame, timeFromImpact } from "../rule/pegLink";
 import { useSize } from "../stage/useSize";
 import { type Course, useCourse } from "./useCourse";
@@ -141,7 +142,7 @@ export function Relay({ units }: { units: Units }) {
           </span>
           <span className="ml-auto flex gap-3 pr-2">
             {SIDES.map((side) => {
-              const reading = found[side]?.course.times.find(
+              const reading = found[side]?.times.find(
                 (each) => each.reading === "start_times" && each.at === part,
               );
               return (
@@ -189,7 +190,7 @@ function Start(props: { side: Side; reading: Reading; units: Units; go: () => vo
 }
 
 const startsOf = (found: Course | null) =>
-  found?.course.times.filter((each) => each.reading === "start_times" && each.status === "ok") ?? [];
+  found?.times.filter((each) => each.reading === "start_times" && each.status === "ok") ?? [];
 
 /** Seconds from the top to impact. */
 function impactOf(found: Course | null): number | null {

@@ -3,11 +3,14 @@ import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { courseQuery } from "../../api/queries";
 import { useBench } from "../benchContext";
-import { type Side, timelineFrom } from "../benchState";
+import { measuredClips, type Side, timelineFrom } from "../benchState";
+import { readingsOf } from "../readings/columns";
+import type { Reading } from "../readings/reading";
 import type { Timeline } from "../rule/pegLink";
 
 export interface Course {
   course: Schemas["CourseOut"];
+  times: Reading[];
   line: Timeline | null; // of the clip that the curve's frames are of
 }
 
@@ -33,9 +36,18 @@ export function useCourse(
   const course = query.data;
   const clip = state?.swing.clips.find((each) => each.id === course?.clip_id);
   const on = clip && state?.views[clip.id];
+  const kinds = useBench((bench) => bench.kinds);
+  const swing = state?.swing;
   const found = useMemo(
-    () => (course ? { course, line: clip && on ? timelineFrom(clip, on) : null } : null),
-    [course, clip, on],
+    () =>
+      course && swing
+        ? {
+            course,
+            times: readingsOf(course.times, measuredClips(swing), kinds),
+            line: clip && on ? timelineFrom(clip, on) : null,
+          }
+        : null,
+    [course, swing, kinds, clip, on],
   );
   return { found: state ? found : null, trouble: query.error?.message ?? "" };
 }

@@ -1,0 +1,75 @@
+import type { Schemas } from "../../api/client";
+import type { Floor, Gauge, Kinds, Reading } from "./reading";
+
+/** Readings out of the columns in which they come; `clips` are the ids of the swing's clips in their order. */
+export function readingsOf(columns: Schemas["ReadingColumns"][], clips: string[], kinds: Kinds): Reading[] {
+  return columns.flatMap((column) => {
+    const kind = kinds[column.reading];
+    if (!kind) return [];
+    return column.at.map((at, i) => ({
+      ...kind,
+      at,
+      status: column.value[i] == null ? ("refused" as const) : ("ok" as const),
+      value: column.value[i] ?? null,
+      u95: column.u95[i] ?? null,
+      clips: (column.clips[i] ?? []).flatMap((place) => clips[place] ?? []),
+      frames: column.frames[i] ?? [],
+      said: column.said[i] ?? "",
+      reason: column.reason[i] ?? "",
+      needs: column.needs[i] ?? [],
+      provisional: column.provisional[i] ?? false,
+      band: column.band[i] ?? null,
+      standing: column.standing[i] ?? null,
+    }));
+  });
+}
+
+/** Gauges out of the columns in which they come. */
+export function gaugesOf(columns: Schemas["GaugeColumns"][]): Gauge[] {
+  return columns.map(({ id, label, lines, style, reading, unit, frame, at, points, value, u95 }) => ({
+    id,
+    label,
+    lines,
+    shapes: frame.flatMap((number, i) => {
+      const moment = at[i];
+      if (!style || !unit || !moment) return [];
+      const given = { value: value[i] ?? null, u95: u95[i] ?? null };
+      return [{ frame: number, at: moment, points: pairs(points[i] ?? []), style, reading, unit, ...given }];
+    }),
+  }));
+}
+
+export function floorOf({ marks, cameras }: Schemas["FloorOut"]): Floor {
+  return {
+    cameras,
+    marks: marks.flatMap(({ name, at, t, b, u95_t, u95_b }) =>
+      at.map((moment, i) => ({
+        name,
+        at: moment,
+        t: t[i] ?? 0,
+        b: b[i] ?? 0,
+        u95_t: u95_t[i] ?? 0,
+        u95_b: u95_b[i] ?? 0,
+      })),
+    ),
+  };
+}
+
+function pairs(flat: number[]): { x: number; y: number }[] {
+  return Array.from({ length: flat.length / 2 }, (_, i) => ({
+    x: flat[2 * i] ?? 0,
+    y: flat[2 * i + 1] ?? 0,
+  }));
+}
+
+/** What is held with what has changed in its place; what has not stays the very same object. */
+export function replaced<Row>(held: Row[], changed: Row[], nameOf: (row: Row) => string): Row[] {
+  const groups = new Map<string, Row[]>();
+  const put = (rows: Row[]) => {
+    for (const row of rows) groups.set(nameOf(row), [...(groups.get(nameOf(row)) ?? []), row]);
+  };
+  put(held);
+  for (const name of new Set(changed.map(nameOf))) groups.set(name, []);
+  put(changed);
+  return [...groups.values()].flat();
+}
