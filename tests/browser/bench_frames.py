@@ -16,6 +16,7 @@ from django.test import tag
 from playwright.sync_api import Page, Response
 
 from tests.browser.base import BrowserCase, StageDriver
+from tests.server import making
 from tests.swings import DEMO_CLIPS, ROOT
 from tests.video import strip_clips
 from tropometer.golfer.formats import Recording, write
@@ -192,6 +193,15 @@ TWO_STAGES = """async (steps) => {
 }"""
 
 
+# What the same sum takes tells how quick the machine is just now.
+YARDSTICK = """() => {
+  const began = performance.now();
+  let sum = 0;
+  for (let i = 0; i < 2e7; i++) sum += Math.sqrt(i) % 7;
+  return sum ? performance.now() - began : 0;
+}"""
+
+
 @tag("bench")
 class FrameBench(BrowserCase):
     def test_stepping_and_seeking(self) -> None:
@@ -220,12 +230,29 @@ class FrameBench(BrowserCase):
         took = bench["parts"]
         print("a seek that decodes:", ", ".join(f"{name} {median(each):.1f}" for name, each in took.items()))
         print(row("two stages", two, [2 * step for step in video["step"]]), "(video element taken twice)")
-        print(f"click to first frame {median(opened):.0f} ms, worst of {len(opened)} {max(opened):.0f}")
+        print(f"click to first frame {median(opened):.0f} ms, worst of {len(opened)} {max(opened):.0f};")
+        print(f"  with nothing in the browser's cache {self.cold():.0f}")
+        print(f"a fixed sum takes this machine {page.evaluate(YARDSTICK):.0f} ms, with nothing beside it")
         self.script_of_a_step(page)
-        self.opening(page, clip.swing_id)
+        self.opening(page)
         self.scrub(page)
         for script in sorted((ROOT / "web/dist/assets").glob("*.js")):
             print(f"{script.name:<28}{script.stat().st_size / 1024:8.0f} KiB")
+
+    def cold(self) -> float:
+        """From the click to the first frame in a browser that has loaded the inbox and nothing else, ms."""
+        context = self.browser.new_context(base_url=self.live_server_url, viewport=self.viewport)  # type: ignore[arg-type]
+        context.add_cookies(self.context.cookies())  # type: ignore[arg-type]
+        page = context.new_page()
+        page.goto("/inbox")
+        page.get_by_role("link", name="Open on the bench").wait_for()
+        page.wait_for_timeout(1000)
+        began = monotonic()
+        page.get_by_role("link", name="Open on the bench").click()
+        StageDriver(page).wait_drawn()
+        took = (monotonic() - began) * 1000
+        context.close()
+        return took
 
     def two_stages(self, page: Page, swing_id: object) -> list[float]:
         """Stepping with a reference beside, both linked by their pegs."""
@@ -261,25 +288,44 @@ class FrameBench(BrowserCase):
             )
             print(f"a step at {station:<6} {script:5.1f} ms of script, {layout:4.1f} of style and layout")
 
-    def opening(self, page: Page, swing_id: object) -> None:
-        """What comes over the line when the bench is opened from the inbox."""
+    def opening(self, page: Page) -> None:
+        """What comes over the line when two swings marked from both sides are opened, and after an edit."""
+        student = making.seen_from_both(self.owner, "tobin_first_face", "tobin_first_line")
+        model = making.seen_from_both(self.owner, "model_loaded_face", "model_loaded_line")
+        ReferenceSwing.objects.all().delete()
+        model.student = None
+        model.reference_hand = "right"
+        model.save()
+        ReferenceSwing.objects.create(instructor=self.owner, swing=model, name="Range model")
+        for swing in (student, model):
+            swing.one_swing = True
+            swing.save()
+            for clip in swing.clips.all():
+                making.with_picture(clip, self.folder)
         page.goto("/inbox")
-        page.get_by_role("link", name="Open on the bench").first.wait_for()
+        link = page.locator(f"a[href='/bench/{student.pk}']")
+        link.first.wait_for()
         page.wait_for_timeout(1500)
-        answers: list[Response] = []
-        page.on("response", lambda answer: answers.append(answer))
-        page.evaluate(f"document.querySelector(\"a[href='/bench/{swing_id}']\").click()")
+        answers: dict[str, Response] = {}  # one each: whether marks were followed is asked again and again
+        page.on("response", lambda answer: answers.setdefault(answer.url, answer))
+        link.first.evaluate("link => link.click()")
         StageDriver(page, "reference").wait_drawn()
         page.wait_for_timeout(2500)
-        clips = [each for each in answers if each.url.endswith(".mp4")]
-        told = [each for each in answers if each.headers.get("content-type", "") == JSON]
+        clips = [each for url, each in answers.items() if url.endswith(".mp4")]
+        told = [each for each in answers.values() if each.headers.get("content-type", "") == JSON]
         plain = sum(len(each.body()) for each in told) / 1024
         packed = sum(int(each.headers.get("content-length", 0)) for each in told) / 1024
         moved = sum(int(each.headers.get("content-length", 0)) for each in clips) / 1024**2
         print(
-            f"opening the bench: {len(answers)} requests, {len(clips)} of them for {moved:.1f} MB of clips;"
+            f"opening the bench, both swings marked from both sides: {len(answers)} requests;\n"
+            f"  {len(clips)} of them for {moved:.1f} MB of clips;\n"
+            f"  {len(told)} answers of {plain:.0f} KiB of JSON, {packed:.0f} compressed"
         )
-        print(f"  {len(told)} answers of {plain:.0f} KiB of JSON, {packed:.0f} compressed")
+        page.keyboard.press("m")
+        StageDriver(page).go_to(5)
+        with page.expect_response("**/edits") as answered:
+            page.keyboard.press("Shift+T")
+        print(f"  an edit is answered with {len(answered.value.body()) / 1024:.0f} KiB")
 
     def scrub(self, page: Page) -> None:
         """Across a swing of 720 frames, and what the browser holds meanwhile."""

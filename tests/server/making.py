@@ -155,9 +155,12 @@ def frames_of(name: str) -> int:
 
 def rows(columns: list[dict[str, Any]]) -> list[dict[str, Any]]:
     """Readings out of the columns in which they come, moment by moment."""
-    told = ("value", "u95", "frames", "said", "reason", "needs", "provisional", "band", "standing")
     return [
-        {"reading": column["reading"], "at": at, **{key: column[key][i] for key in told if column[key]}}
+        {
+            key: entry if key == "reading" else entry[min(i, len(entry) - 1)]
+            for key, entry in column.items()
+            if entry
+        }
         for column in columns
-        for i, at in enumerate(column["at"])
+        for i in range(len(column["at"]))
     ]

@@ -222,7 +222,7 @@ class EditTests(TestCase):
         foot = Mark.objects.get(clip=self.clip, name="trail_foot_outer")
         plumb = gauges["trail_plumb"]
         self.assertAlmostEqual(plumb["lines"][0]["a"]["x"], foot.x, delta=0.01)
-        at_top = plumb["at"].index("top")
+        at_top = plumb["frame"].index(making.PEGGED["top"])
         self.assertEqual(plumb["reading"], "trail_hip_gap")
         self.assertLess(plumb["value"][at_top], 0)  # the hip is outside the foot …
         start, end = plumb["points"][at_top][0], plumb["points"][at_top][2]

@@ -4,6 +4,7 @@ import tracemalloc
 from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import replace
+from itertools import combinations
 from typing import ClassVar
 from unittest import TestCase
 
@@ -372,6 +373,22 @@ class RefusalTests(TestCase):
         self.assertIn("down-the-line", self.refused(record, "knee_flex_lead").reason)
         small = self.refused(record, "pelvis_turn", "address")
         self.assertIn("From one side alone", small.reason)
+
+    def test_pegs_on_one_frame_leave_the_rest_standing(self) -> None:
+        record = record_of("tobin_first_face")
+        clip = record.clips[0]
+        for first, second in combinations(clip.checkpoints, 2):
+            with self.subTest(first=first, second=second):
+                pegs = {**clip.checkpoints, second: clip.checkpoints[first]}
+                found, _ = read_whole(replace(record, clips=(replace(clip, checkpoints=pegs),)))
+                given = [each for each in found if each.value is not None and each.u95 is not None]
+                self.assertGreater(len(given), 10)
+                for each in given:
+                    self.assertTrue(np.isfinite([each.value, each.u95]).all(), each)
+        pegs = {**clip.checkpoints, "top": clip.checkpoints["address"]}
+        found = read(replace(record, clips=(replace(clip, checkpoints=pegs),)))
+        told = by_key(found)["going_back", "top"]
+        self.assertEqual(told.reason, "The top is pegged on the frame of address.")
 
     def test_a_share_of_next_to_nothing_is_refused(self) -> None:
         record = record_of("tobin_first_face")

@@ -7,7 +7,7 @@ from itertools import product
 
 from tropometer.swing.measured import NORMAL_95
 from tropometer.swing.names import spoken
-from tropometer.swing.reading import Reading
+from tropometer.swing.reading import Need, Reading
 
 # Limits between the ways; common practice, no source. Past its limit a reading is that low, or that high.
 ASIDE_M, DEEP_M, TURNED_DEG = 0.02, 0.06, 35.0
@@ -33,6 +33,8 @@ def going_back(found: Mapping[tuple[str, str], Reading]) -> Reading:
     would decide, that is said.
     """
     readings = {name: found[name, "top"] for name in LIMITS if (name, "top") in found}
+    if any(each.u95 == 0 for each in readings.values()):
+        return _refusal("The top is pegged on the frame of address.", (Need("peg", "top", "top"),))
     margins: dict[str, float] = {}  # past a limit in standard deviations; negative short of it
     for name, each in readings.items():
         if each.value is not None and each.u95 is not None:
@@ -87,7 +89,8 @@ def _refused(readings: Mapping[str, Reading], past: Mapping[str, bool], ways: fr
     why = first.reason if first else f"There is no {spoken(lacking[0])}."
     either = " or ".join(sorted(spoken(way) for way in ways)).capitalize()
     hangs = f"{either}: that hangs on the {' and the '.join(spoken(name) for name in lacking)}. "
-    return Reading(
-        "going_back", "top", "sd", "refused", METHOD,
-        reason=(hangs if past else "") + why, needs=first.needs if first else (),
-    )  # fmt: skip
+    return _refusal((hangs if past else "") + why, first.needs if first else ())
+
+
+def _refusal(reason: str, needs: tuple[Need, ...]) -> Reading:
+    return Reading("going_back", "top", "sd", "refused", METHOD, reason=reason, needs=needs)

@@ -8,6 +8,7 @@ from uuid import UUID
 
 from django.contrib.postgres.aggregates import ArrayAgg
 
+from tropometer.server.bench.columns import ended
 from tropometer.server.bench.measure import Told, measured, told_as
 from tropometer.server.bench.models import HiddenMark, Mark, Swing
 from tropometer.swing.read import group_of, kinds, sign_of, unit_of
@@ -94,6 +95,7 @@ def _marks(swing: Swing) -> dict[UUID, list[dict[str, Any]]]:
         own: dict[str, Any] = {field.removesuffix("s"): values for field, values in row.items()}
         for field in ("x", "y", "sd_px"):
             own[field] = [round(value, PLACE_DIGITS) for value in own[field]]
+        own |= {field: ended(own[field]) for field in ("sd_px", "source")}
         marks.setdefault(row["clip_id"], []).append(own)
     return marks
 

@@ -1,6 +1,7 @@
 """Readings, gauges and floor plans in columns: what is alike is said once, in figures as fine as they mean.
 
-A column in which no row says anything is sent empty.
+A column in which no row says anything is sent empty, and one whose last rows are alike ends with the first of
+them: what lies beyond a column's end is its last.
 """
 
 from __future__ import annotations
@@ -35,7 +36,7 @@ def reading_columns(
             "at": [each.at for each in rows],
             "value": [figure(each.value) for each in rows],
             "u95": [figure(each.u95) for each in rows],
-            "clips": [[clips.index(clip) for clip in each.clips] for each in rows],
+            "clips": ended([[clips.index(clip) for clip in each.clips] for each in rows]),
             "frames": [each.frames for each in rows],
             "said": _spoken(each.said for each in rows),
             "reason": _spoken(each.reason for each in rows),
@@ -73,7 +74,6 @@ def gauge_columns(gauges: Iterable[Gauge]) -> list[dict[str, Any]]:
             "reading": gauge.shapes[0].reading if gauge.shapes else "",
             "unit": gauge.shapes[0].unit if gauge.shapes else None,
             "frame": [each.frame for each in gauge.shapes],
-            "at": [each.at for each in gauge.shapes],
             "points": [
                 [round(along, PIXEL_DIGITS) for point in each.points for along in (point.x, point.y)]
                 for each in gauge.shapes
@@ -115,4 +115,11 @@ def floor_columns(plan: FloorPlan) -> dict[str, Any]:
 def _spoken(values: Iterable[Any]) -> list[Any]:
     """A column, or nothing where none of its rows says anything."""
     column = list(values)
-    return column if any(column) else []
+    return ended(column) if any(column) else []
+
+
+def ended(column: list[Any]) -> list[Any]:
+    """A column without what repeats at its end."""
+    while len(column) > 1 and column[-1] == column[-2]:
+        column = column[:-1]
+    return column

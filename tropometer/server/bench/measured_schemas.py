@@ -65,7 +65,6 @@ class GaugeColumns(Plain):
     reading: str
     unit: Unit | None
     frame: list[int]
-    at: list[Checkpoint]
     points: list[list[float]]
     value: list[float | None]
     u95: list[float | None]
@@ -110,7 +109,10 @@ class ClipMeasured(Plain):
 
 
 class MarkColumns(Plain):
-    """All marks of one name on a clip, column by column: there may be thousands."""
+    """All marks of one name on a clip, column by column: there may be thousands.
+
+    Beyond the end of `sd_px` and `source` their last entry holds.
+    """
 
     name: str
     frame: list[int]
@@ -167,7 +169,8 @@ class ReadingColumns(Plain):
     """All of one reading, moment by moment: given where it has a value, else refused for a reason.
 
     `at` is a checkpoint, or what a reading without one is of. `clips` are places in the list of the swing's
-    clips. A column from `said` on is empty where none of its rows says anything.
+    clips. A column from `said` on is empty where none of its rows says anything; beyond the end of one from
+    `clips` on, but `frames`, its last entry holds.
     """
 
     reading: str

@@ -1802,8 +1802,6 @@ export interface components {
             unit: ("m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd") | null;
             /** Frame */
             frame: number[];
-            /** At */
-            at: ("address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish")[];
             /** Points */
             points: number[][];
             /** Value */
@@ -1831,6 +1829,8 @@ export interface components {
         /**
          * MarkColumns
          * @description All marks of one name on a clip, column by column: there may be thousands.
+         *
+         *     Beyond the end of `sd_px` and `source` their last entry holds.
          */
         MarkColumns: {
             /** Name */
@@ -2006,7 +2006,8 @@ export interface components {
          * @description All of one reading, moment by moment: given where it has a value, else refused for a reason.
          *
          *     `at` is a checkpoint, or what a reading without one is of. `clips` are places in the list of the swing's
-         *     clips. A column from `said` on is empty where none of its rows says anything.
+         *     clips. A column from `said` on is empty where none of its rows says anything; beyond the end of one from
+         *     `clips` on, but `frames`, its last entry holds.
          */
         ReadingColumns: {
             /** Reading */

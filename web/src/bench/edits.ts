@@ -2,7 +2,7 @@ import type { Schemas } from "../api/client";
 import { outbox } from "../outbox";
 import { clipLane } from "../outbox/posts";
 import type { PegName } from "../words";
-import { gaugesOf } from "./readings/columns";
+import { gaugesOf, within } from "./readings/columns";
 import type { Gauge } from "./readings/reading";
 
 /** What is on a clip: as the server says it, with each mark by itself. */
@@ -49,8 +49,8 @@ export function unpacked(stored: Schemas["ClipMarks"]): ClipMarks {
       frame: at,
       x: x[i] ?? 0,
       y: y[i] ?? 0,
-      sd_px: sd_px[i] ?? 1,
-      source: source[i] ?? "hand",
+      sd_px: within(sd_px, i) ?? 1,
+      source: within(source, i) ?? "hand",
     })),
   );
   return { ...stored, marks, gauges: gaugesOf(stored.gauges) };

@@ -1,9 +1,8 @@
-import type { Schemas } from "../../api/client";
 import { type Units, withError } from "../../units";
 import { type Hand, SHORT_WORDS, SIGNED, sidesOf } from "../../words";
 import type { Point } from "../stage/stageView";
+import type { Gauge } from "./reading";
 
-type Gauge = Schemas["GaugeOut"];
 type Shape = Gauge["shapes"][number];
 
 interface Props {

@@ -25,6 +25,12 @@ test("columns: a row is given where it has a value, and a column that says nothi
   expect(top).toMatchObject({ at: "top", status: "ok", value: 0.03, clips: ["line"], unit: "m" });
   expect(top).toMatchObject({ provisional: true, said: "", needs: [], band: null });
   expect(impact).toMatchObject({ at: "impact", status: "refused", reason: "Set the impact peg." });
+  // Beyond a column's end its last entry holds.
+  const alike = { ...COLUMN, clips: [[0, 1]], standing: ["inside" as const] };
+  const rows = readingsOf([alike], ["face", "line"], KINDS);
+  expect(rows.map(({ clips, standing }) => [clips, standing])).toEqual(
+    Array(2).fill([["face", "line"], "inside"]),
+  );
 });
 
 test("columns: a reading of which the catalogue does not know is left out", () => {
@@ -41,7 +47,6 @@ test("columns: a gauge's points come in pairs", () => {
       reading: "sway",
       unit: "m",
       frame: [9],
-      at: ["address"],
       points: [[1, 2, 3, 4]],
       value: [0.1],
       u95: [null],

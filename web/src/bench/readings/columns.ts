@@ -12,29 +12,33 @@ export function readingsOf(columns: Schemas["ReadingColumns"][], clips: string[]
       status: column.value[i] == null ? ("refused" as const) : ("ok" as const),
       value: column.value[i] ?? null,
       u95: column.u95[i] ?? null,
-      clips: (column.clips[i] ?? []).flatMap((place) => clips[place] ?? []),
+      clips: (within(column.clips, i) ?? []).flatMap((place) => clips[place] ?? []),
       frames: column.frames[i] ?? [],
-      said: column.said[i] ?? "",
-      reason: column.reason[i] ?? "",
-      needs: column.needs[i] ?? [],
-      provisional: column.provisional[i] ?? false,
-      band: column.band[i] ?? null,
-      standing: column.standing[i] ?? null,
+      said: within(column.said, i) ?? "",
+      reason: within(column.reason, i) ?? "",
+      needs: within(column.needs, i) ?? [],
+      provisional: within(column.provisional, i) ?? false,
+      band: within(column.band, i) ?? null,
+      standing: within(column.standing, i) ?? null,
     }));
   });
 }
 
+/** A column's entry: beyond its end the last one holds. */
+export function within<Entry>(column: Entry[], i: number): Entry | undefined {
+  return column[Math.min(i, column.length - 1)];
+}
+
 /** Gauges out of the columns in which they come. */
 export function gaugesOf(columns: Schemas["GaugeColumns"][]): Gauge[] {
-  return columns.map(({ id, label, lines, style, reading, unit, frame, at, points, value, u95 }) => ({
+  return columns.map(({ id, label, lines, style, reading, unit, frame, points, value, u95 }) => ({
     id,
     label,
     lines,
     shapes: frame.flatMap((number, i) => {
-      const moment = at[i];
-      if (!style || !unit || !moment) return [];
+      if (!style || !unit) return [];
       const given = { value: value[i] ?? null, u95: u95[i] ?? null };
-      return [{ frame: number, at: moment, points: pairs(points[i] ?? []), style, reading, unit, ...given }];
+      return [{ frame: number, points: pairs(points[i] ?? []), style, reading, unit, ...given }];
     }),
   }));
 }
