@@ -3,7 +3,7 @@
 from typing import Any
 
 import numpy as np
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.base import BrowserCase, StageDriver
 from tests.swing.test_proposals import landmarks_of, outline_of
@@ -12,9 +12,18 @@ from tropometer.server.bench import tracking
 from tropometer.server.bench.models import HiddenMark, Mark, Peg
 from tropometer.server.clips.models import Clip, Proposals
 from tropometer.server.clips.proposing import propose
+from tropometer.server.lessons.models import LessonFrame
 
 FACE, LINE = "tobin_first_face", "tobin_first_line"
-MOST_ACTIONS = 40
+MOST_ACTIONS, BY_HAND, TO_A_LESSON = 40, 24, 8
+HIPS = ("lead_hip_edge", "trail_hip_edge", "lead_hip", "trail_hip")
+MARK_WORDS = {
+    "trail_foot_outer": "trail foot, outer edge",
+    "lead_hip_edge": "lead hip, outer edge",
+    "trail_hip_edge": "trail hip, outer edge",
+    "lead_hip": "lead hip joint",
+    "trail_hip": "trail hip joint",
+}
 
 
 class Counted:
@@ -25,6 +34,36 @@ class Counted:
 
     def press(self, key: str) -> None:
         self.page.keyboard.press(key)
+        self.actions += 1
+
+    def click(self, place: tuple[float, float]) -> None:
+        self.page.mouse.click(*place)
+        self.actions += 1
+
+    def draw(self, start: tuple[float, float], end: tuple[float, float]) -> None:
+        self.page.mouse.move(*start)
+        self.page.mouse.down()
+        self.page.mouse.move(*end, steps=4)
+        self.page.mouse.up()
+        self.actions += 1
+
+    def pull_rule(self, frame: int) -> None:
+        """Pull the swing rule until the frame stands on the stage."""
+        rule = self.page.get_by_role("slider", name="Swing rule")
+        box = rule.bounding_box()
+        assert box is not None
+        left, right = box["x"] + 1, box["x"] + box["width"] - 1
+        self.page.mouse.move(left, box["y"] + 30)
+        self.page.mouse.down()
+        for _ in range(20):
+            middle = (left + right) / 2
+            self.page.mouse.move(middle, box["y"] + 30)
+            self.page.wait_for_timeout(60)  # until the screen has followed
+            now = int(rule.get_attribute("aria-valuenow") or 0)
+            if now == frame:
+                break
+            left, right = (middle, right) if now < frame else (left, middle)
+        self.page.mouse.up()
         self.actions += 1
 
 
@@ -99,6 +138,54 @@ class RoundTests(BrowserCase):
         expect(asked).to_have_count(0)
         self.clip.swing.refresh_from_db()
         self.assertTrue(self.clip.swing.one_swing)
+
+    def test_the_pelvis_is_measured_by_hand_and_a_lesson_sent_in_few_actions(self) -> None:
+        driver = self.open_bench()
+        page = self.page
+        for group in ("Knees", "Feet"):  # wanted or not holds for every swing of this browser
+            page.get_by_role("checkbox", name=group).uncheck()
+        page.wait_for_timeout(400)
+        self.open_bench()
+        hand = Counted(page)
+        hand.actions = 1  # opening it
+        for name, key in (("address", "Shift+A"), ("top", "Shift+T"), ("impact", "Shift+I")):
+            hand.pull_rule(self.known["checkpoints"][name])
+            hand.press(key)
+        stick = self.known["stick"]
+        hand.press("k")
+        hand.draw(*(driver.place(*end) for end in stick["pixels"]))
+        hand.click(self.middle(page.get_by_role("button", name="a range stick")))
+        hand.press("n")
+        for at in ("address", "top", "impact"):
+            frame = self.known["checkpoints"][at]
+            driver.wait_drawn(frame)
+            for name in ("trail_foot_outer", *HIPS) if at == "address" else HIPS:
+                expect(driver.stage).to_contain_text(f"Click the {MARK_WORDS[name]}")
+                hand.click(driver.place(*self.known["pixels"][name][frame]))
+        expect(page.get_by_test_id("round-left")).to_have_text("all placed")
+        self.saved()
+        measured = hand.actions
+        print(f"\nThe pelvis face-on by hand: {measured} actions")
+        page.keyboard.press("r")
+        for at in ("top", "impact"):
+            expect(page.get_by_test_id(f"tape-pelvis_sway-{at}")).to_contain_text("±")
+        hand.press("t")
+        for _ in range(2):
+            hand.press("PageUp")
+            hand.press("p")
+        expect(page.get_by_text("Frame 9", exact=False).first).to_be_visible()
+        hand.click(self.middle(page.get_by_role("button", name="Send to")))
+        expect(page.get_by_text("Sent", exact=False).first).to_be_visible()
+        print(f"A lesson with two frames, sent: {hand.actions - measured} actions more")
+        self.assertLessEqual(measured, BY_HAND)
+        self.assertLessEqual(hand.actions - measured, TO_A_LESSON)
+        self.assertEqual(len({(each.clip_id, each.frame) for each in LessonFrame.objects.all()}), 2)
+
+    def middle(self, of: Locator) -> tuple[float, float]:
+        of.scroll_into_view_if_needed()
+        box = of.bounding_box()
+        assert box is not None
+        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
     def test_the_round_leads_on_skips_hides_and_comes_back(self) -> None:
         self.peg("address", "top")

@@ -73,3 +73,35 @@ class TouchTests(BrowserCase):
             stage.stage.get_by_role("button", name="Reference", exact=True).tap()
             expect(page.locator("section[data-side=reference]")).to_be_visible()
             expect(stage.stage).to_have_count(0)
+
+    def test_two_fingers_that_come_down_with_a_mark_in_hand_put_nothing(self) -> None:
+        self.context = self.browser.new_context(
+            base_url=self.live_server_url, viewport={"width": 820, "height": 1180}, has_touch=True
+        )
+        self.addCleanup(self.context.close)
+        self.sign_in()
+        page = self.page = self.new_page()
+        page.goto(f"/bench/{self.clip.swing_id}?station=mark&frame=40")
+        stage = StageDriver(page)
+        stage.wait_drawn(40)
+        marks = Mark.objects.count()
+        page.get_by_role("toolbar", name="Marks of the pelvis").get_by_role(
+            "button", name="Lead hip joint"
+        ).tap()
+        stage.canvas.scroll_into_view_if_needed()
+        before = float(stage.canvas.get_attribute("data-scale") or 0)
+        box = stage.canvas.bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        client = self.context.new_cdp_session(page)
+        for kind, apart in (("touchStart", None), ("touchStart", 40), ("touchMove", 120), ("touchEnd", None)):
+            fingers = [{"x": x, "y": y, "id": 0}] + ([{"x": x, "y": y + apart, "id": 1}] if apart else [])
+            points = [] if kind == "touchEnd" else fingers
+            client.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": points})
+        page.wait_for_timeout(500)
+        self.assertGreater(float(stage.canvas.get_attribute("data-scale") or 0), 1.5 * before)
+        expect(stage.stage.get_by_text("Click the lead hip joint")).to_be_visible()  # it is still in hand
+        self.assertEqual(Mark.objects.count(), marks)
+        page.touchscreen.tap(x, y)
+        expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+        self.assertEqual(Mark.objects.count(), marks + 1)

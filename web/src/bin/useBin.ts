@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, got, type Schemas } from "../api/client";
-import { done } from "../shell/undo";
+import { done, failed } from "../shell/undo";
 
 export type Binned = Schemas["BinnedOut"];
 type Kept = Exclude<Binned["kind"], "file">;
@@ -28,9 +28,10 @@ export function useRemoval(kind: Kept, title: string, remove: () => Promise<unkn
   const { takeBack } = useBin();
   return useMutation({
     mutationFn: remove,
+    onError: failed,
     onSuccess: async () => {
       await queries.invalidateQueries();
-      done(`${title} is in the bin for 30 days.`, () => takeBack.mutate({ kind, id }));
+      done(`${title} is in the bin for 30 days.`, () => takeBack.mutate({ kind, id }, { onError: failed }));
     },
   });
 }

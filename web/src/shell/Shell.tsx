@@ -13,6 +13,7 @@ import type { Units } from "../units";
 import { ConnectionNote } from "./ConnectionNote";
 import { OutboxNotes, SavingWord } from "./OutboxNotes";
 import { UndoNote } from "./UndoNote";
+import { failed } from "./undo";
 
 const PLACES = [
   ["/inbox", "Inbox"],
@@ -68,7 +69,7 @@ export function Shell() {
             type="button"
             className="btn btn-ghost btn-sm btn-square text-paper hover:text-pine"
             aria-label="Sign out"
-            onClick={leave}
+            onClick={() => void leave().catch(failed)}
           >
             <LogOut size={16} aria-hidden />
           </button>
@@ -126,6 +127,7 @@ function UnitsChoice({ units }: { units: Units }) {
   const change = useMutation({
     mutationFn: (next: Units) => got(api.PATCH("/api/me", { body: { units: next } })),
     onSuccess: (me) => queries.setQueryData(meQuery.queryKey, me),
+    onError: failed,
   });
   return (
     <fieldset className="flex overflow-hidden rounded-sm border border-paper/40">

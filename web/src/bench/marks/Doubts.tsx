@@ -6,7 +6,6 @@ import { momentWords, VIEW_WORDS } from "../../words";
 import type { Side, SideState } from "../benchState";
 import { useSayViews } from "./useSayViews";
 
-const NO_NETWORK = "No network: it is done as soon as there is one. Leave this page open.";
 const SURE = 0.5;
 const CLOSE = 0.1; // a rate that differs by less is the same
 
@@ -67,9 +66,7 @@ export const Doubts = memo(function Doubts({ side, state }: { side: Side; state:
       className="flex w-full items-center gap-2 rounded-sm border border-dashed border-brass bg-dusk/90 px-2 py-1 text-sm"
       data-doubts={side}
     >
-      <p className="min-w-0 flex-1">
-        {trouble?.message ?? (change.isPaused || sayViews.isPaused ? NO_NETWORK : question.says)}
-      </p>
+      <p className="min-w-0 flex-1">{trouble?.message ?? question.says}</p>
       {question.answers.map(({ words, give }, i) => (
         <button
           key={words}

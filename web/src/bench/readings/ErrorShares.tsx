@@ -11,7 +11,6 @@ export function ErrorShares({ reading: { reading, at } }: { reading: Reading }) 
   const swing = useBench(({ sides }) => sides.student ?? sides.reference);
   const query = useQuery(budgetsQuery(swing?.swing.id ?? "", swing?.state ?? "", [reading]));
   const found = query.data?.find((each) => each.at === at);
-  if (query.isPaused && !found) return <p>No network: where its ± comes from is not here yet.</p>;
   if (!found) return query.error ? <p>{query.error.message}</p> : null;
   const { budget, largest_error } = found;
   return (

@@ -66,14 +66,9 @@ export function PressureMat({ side }: { side: Side }) {
       {adding && !kept && (
         <FileForm keep={keep.mutate} busy={keep.isPending} leave={() => setAdding(false)} />
       )}
-      {(keep.isPaused || remove.isPaused) && (
-        <p role="status" className="pt-1">
-          No network: it is done as soon as there is one. Leave this page open.
-        </p>
-      )}
-      {keep.error && (
+      {(keep.error ?? remove.error) && (
         <p role="alert" className="pt-1 text-error">
-          {keep.error.message}
+          {(keep.error ?? remove.error)?.message}
         </p>
       )}
     </section>

@@ -39,7 +39,7 @@ export function FrameWheel() {
   const half = "absolute inset-y-0 w-1/2 cursor-ew-resize";
   return (
     <div
-      className="relative shrink-0 touch-none overflow-hidden rounded-sm border border-base-content/40"
+      className="relative shrink-0 touch-none overflow-hidden rounded-sm select-none border border-base-content/40"
       style={{ width: WIDTH, height: HEIGHT }}
       onPointerDown={down}
       onPointerMove={move}

@@ -36,7 +36,7 @@ export function SwingRule() {
   return (
     <div
       ref={box}
-      className="plate relative shrink-0 cursor-ew-resize touch-none"
+      className="plate relative shrink-0 cursor-ew-resize touch-none select-none"
       role="slider"
       tabIndex={0}
       aria-label="Swing rule"

@@ -334,6 +334,13 @@ function useWholeForMat(tool: string | null, look: Look | null, setLook: (look: 
       before.current = null;
     }
   }, [tool, look, setLook]);
+  // Turning to the other view with the mat in hand puts it down as well.
+  useEffect(
+    () => () => {
+      if (before.current) setLook(before.current.look);
+    },
+    [setLook],
+  );
 }
 
 function LengthInHand({ a, b }: { a: Point; b: Point }) {

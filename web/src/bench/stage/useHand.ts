@@ -29,7 +29,10 @@ interface Held {
   view: View;
   gesture: string;
   pair?: [Point, Point]; // where two fingers began to pinch
+  waits?: { deeds: Deed[]; at: Point }; // of a finger: done once it moves or lifts, for it may begin a pinch
 }
+
+const STIRS_PX = 4;
 
 /** A hand on a stage: presses, drags and pinches become what they mean. */
 export function useHand(about: About) {
@@ -89,7 +92,15 @@ export function useHand(about: About) {
     const { deeds, hand } = grip(scene(view), at);
     held.current = { hand, view, gesture };
     setDrags(deeds.some((deed) => deed.do === "choose" && deed.name !== null && deed.name !== MAT));
-    for (const deed of deeds) act(deed, view, gesture);
+    if (event.pointerType === "touch") held.current.waits = { deeds, at };
+    else for (const deed of deeds) act(deed, view, gesture);
+  };
+
+  /** Do what a finger began. */
+  const begin = (now: Held) => {
+    const { deeds } = now.waits ?? { deeds: [] };
+    now.waits = undefined;
+    for (const deed of deeds) act(deed, now.view, now.gesture);
   };
 
   const move = (event: PointerEvent) => {
@@ -100,6 +111,9 @@ export function useHand(about: About) {
     if (!now) return;
     if (now.pair && fingers.current.size === 2)
       pinch(now.view, now.pair, [...fingers.current.values()] as [Point, Point]);
+    const { waits } = now;
+    if (waits && Math.hypot(at.x - waits.at.x, at.y - waits.at.y) < STIRS_PX) return;
+    begin(now);
     for (const deed of now.hand?.move(at) ?? []) act(deed, now.view, now.gesture);
   };
 
@@ -111,6 +125,9 @@ export function useHand(about: About) {
     setDrags(false);
     if (!now) return;
     if (!tool) setPointer(null); // the loupe goes with the drag
+    // A touch that the browser took for something else did nothing.
+    if (now.waits && event.type === "pointercancel") return;
+    begin(now);
     for (const deed of now.hand?.up(pointOf(event)) ?? []) act(deed, now.view, now.gesture);
   };
 

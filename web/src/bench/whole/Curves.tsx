@@ -49,7 +49,7 @@ export function Curves({ reading, units }: { reading: string; units: Units }) {
   return (
     <div
       ref={box}
-      className="relative min-h-0 flex-1 cursor-ew-resize touch-none overflow-hidden"
+      className="relative min-h-0 flex-1 cursor-ew-resize touch-none overflow-hidden select-none"
       data-testid="curves"
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
