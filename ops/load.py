@@ -135,7 +135,7 @@ def _work(askers: list[Asker], practice: Practice, end: float, writing: float) -
 def _practice(asker: Asker) -> Practice:
     """What is asked for: the lists, and of each swing what bench and desk open; the clips are made ready."""
     swings = _when_ready(asker)
-    paths = ["/api/me", "/api/swings", "/api/students", "/api/lessons", "/api/round", "/api/shelf"] * 2
+    paths = ["/api/me", "/api/swings", "/api/students", "/api/lessons", "/api/catalogue", "/api/shelf"] * 2
     for swing in swings:
         about = f"/api/swings/{swing['id']}"
         paths += [about] * 3 + [f"{about}/{part}" for part in ("history", "doubts", "earlier")]

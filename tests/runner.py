@@ -1,15 +1,47 @@
 """Django's runner, closing with one plain line that counts."""
 
 import logging
+import pickle
+import traceback
+from types import TracebackType
 from typing import Any
-from unittest import TestSuite
+from unittest import TestCase, TestSuite
 from unittest.runner import TextTestResult
 
-from django.test.runner import DiscoverRunner, ParallelTestSuite
+from django.test.runner import DiscoverRunner, ParallelTestSuite, RemoteTestResult, RemoteTestRunner
 from django.test.utils import override_settings
 
 # Real hashing is slow on purpose, and hundreds of made-up instructors would wait for it.
 QUICK_HASHING = override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
+
+
+Caught = tuple[type[BaseException], BaseException, TracebackType | None]
+
+
+def portable(caught: Caught) -> Caught:
+    """An error that can be told from one process to another: as it is, else its words."""
+    try:
+        pickle.loads(pickle.dumps(caught))
+    except Exception:
+        return AssertionError, AssertionError("".join(traceback.format_exception(*caught))), None
+    return caught
+
+
+class ToldResult(RemoteTestResult):
+    """Counts a test whose error cannot leave its process as that one failed, not the whole run."""
+
+    def addError(self, test: TestCase, err: Any) -> None:
+        super().addError(test, portable(err))
+
+    def addFailure(self, test: TestCase, err: Any) -> None:
+        super().addFailure(test, portable(err))
+
+    def addSubTest(self, test: TestCase, subtest: Any, err: Any) -> None:
+        super().addSubTest(test, subtest, portable(err) if err else None)
+
+
+class ToldRunner(RemoteTestRunner):
+    resultclass = ToldResult
 
 
 WITH_BROWSER = ("tests.browser", "tests.server.test_endure")
@@ -17,6 +49,8 @@ WITH_BROWSER = ("tests.browser", "tests.server.test_endure")
 
 class OneBrowserSuite(ParallelTestSuite):
     """All that drives a browser after each other in one process: two that draw video starve each other."""
+
+    runner_class = ToldRunner
 
     def __init__(self, subsuites: list[TestSuite], *args: Any, **kwargs: Any) -> None:
         browser, others = TestSuite(), []

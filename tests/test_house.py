@@ -1,12 +1,15 @@
 """The house keeps its own rules: types, lint, layers, and an API client that matches the API."""
 
 import json
+import pickle
 import subprocess
 import sys
 from pathlib import Path
+from threading import Lock
 from unittest import TestCase
 
 from ops import method_pages
+from tests.runner import ToldResult
 from tests.swings import ROOT
 from tropometer.swing import readings  # noqa: F401  they register themselves
 from tropometer.swing.read import OTHERS, group_of
@@ -32,6 +35,20 @@ class HouseTests(TestCase):
 
     def test_arrows_go_down_only(self) -> None:
         self.check(BIN / "lint-imports")
+
+    def test_an_error_that_cannot_leave_its_process_fails_its_test_alone(self) -> None:
+        class Stuck(Exception):
+            def __init__(self) -> None:
+                super().__init__("stuck")
+                self.held = Lock()
+
+        result = ToldResult()
+        try:
+            raise Stuck
+        except Stuck:
+            result.addError(self, sys.exc_info())
+        told = pickle.loads(pickle.dumps(result.events))
+        self.assertIn("stuck", str(told))
 
     def test_every_reading_is_explained(self) -> None:
         pages = {
