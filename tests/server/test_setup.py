@@ -6,6 +6,7 @@ from itertools import islice
 from typing import Any
 
 import numpy as np
+from django.utils import timezone
 
 from tests.server import making
 from tests.swings import DEMO_CLIPS, truth
@@ -63,9 +64,36 @@ class CarryTests(making.MediaCase):
         self.assertEqual(answer.status_code, 422)
         self.assertIn("lick the", json.loads(answer.content)["detail"])
 
+    def sizes(self, clip: Clip) -> list[tuple[float, str, str]]:
+        found = self.client.get(f"/api/clips/{clip.pk}/mat-sizes").json()
+        return [(each["along_m"], each["place"], each["said"]) for each in found]
+
+    def test_a_place_with_a_name_remembers_the_size_that_was_said_last(self) -> None:
+        target = making.marked_swing(self.owner)  # of another size of picture: only a name tells where it is
+        Clip.objects.filter(pk=target.pk).update(width=640, height=360)
+        target.refresh_from_db()
+        self.assertEqual(self.sizes(target), [])
+        for along, place in ((1.5, "bay 4"), (1.2, "bay 7"), (1.56, "bay 4")):
+            clip = Clip.objects.create(
+                instructor=self.owner,
+                swing=Swing.objects.create(instructor=self.owner, student=target.swing.student),
+                view="face_on", original_name=place, played_fps=60, state=State.READY,
+                width=1280, height=720, played_times_s=[0, 1],
+            )  # fmt: skip
+            corners = [{"x": x, "y": y} for x, y in self.corners]
+            Mat.objects.create(clip=clip, corners=corners, along_m=along, across_m=along, place=place)
+        offered = [(1.56, "bay 4", "as in bay 4"), (1.2, "bay 7", "as in bay 7")]
+        self.assertEqual(self.sizes(target), offered)
+        # A swing in the bin offers nothing.
+        clip.swing.removed_at = timezone.now()
+        clip.swing.save()
+        self.assertEqual(self.sizes(target)[0], (1.2, "bay 7", "as in bay 7"))
+
     def test_a_stranger_s_mat_is_not_offered(self) -> None:
         stranger = making.instructor("Odd Stranger")
         theirs = self.clip(stranger, HERE, (0, 0))
         self.client.force_login(stranger)
         self.assertEqual(self.client.get(f"/api/clips/{theirs.pk}/same-setup").json(), [])
         self.assertEqual(self.carry(theirs).status_code, 404)
+        Mat.objects.update(place="bay 4")
+        self.assertEqual(self.sizes(theirs), [])

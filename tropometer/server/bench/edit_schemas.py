@@ -6,6 +6,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field, FiniteFloat, model_validator
 
+from tropometer.server.text import Line
 from tropometer.swing.names import Checkpoint, Event, LengthPlace, MarkSource
 
 Frame = Annotated[int, Field(ge=0, le=100_000)]
@@ -79,11 +80,12 @@ class Corner(Schema):
 
 
 class MatValue(Schema):
-    """A mat's corners, and its size once somebody has said it: it is never assumed."""
+    """A mat's corners, its size once somebody has said it (never assumed), and what its place is called."""
 
     corners: list[Corner] = Field(min_length=4, max_length=4)
     along_m: Metres | None = None
     across_m: Metres | None = None
+    place: Line = Field("", max_length=80)
 
     @model_validator(mode="after")
     def _whole_size(self) -> Self:

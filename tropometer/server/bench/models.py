@@ -229,6 +229,7 @@ class Mat(models.Model):
     corners = models.JSONField(help_text="four of x and y, pixels, in any order")
     along_m = models.FloatField(null=True, help_text="along the target line; null: nobody has said")
     across_m = models.FloatField(null=True, help_text="across it")
+    place = models.CharField(max_length=80, blank=True, help_text="where it lies, as its instructor calls it")
 
     class Meta:
         constraints = [

@@ -107,6 +107,7 @@ class MatSize(Schema):
 
     along_m: float
     across_m: float
+    place: str
     said: str
 
 

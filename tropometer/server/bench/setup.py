@@ -35,15 +35,34 @@ def others_with_mat(clip: Clip) -> QuerySet[Clip]:
 def sizes_for(clip: Clip) -> list[dict[str, Any]]:
     """Sizes of mats that this clip's may have, the likeliest first, shaped as `MatSize`.
 
-    The other side of the same swing shows the same mat, and so does a clip from the same place.
+    The other side of the same swing shows the same mat; then come the places that have a name, as they were
+    said last; then clips that look as if they came from the same place.
     """
     other_side = clip.swing.clips.filter(mat__along_m__isnull=False).exclude(pk=clip.pk)
     whose = [(each, "as from the other side") for each in other_side.select_related("mat")]
+    named: dict[str, Clip] = {}
+    for each in _in_named_places(clip):
+        named.setdefault(each.mat.place, each)
+    whose += [(each, f"as in {place}") for place, each in named.items()]
     whose += [(each, f"as for {described(each)['title']}") for each in others_with_mat(clip)[:OFFERED]]
-    found: dict[tuple[float | None, float | None], str] = {}
+    found: dict[tuple[float | None, float | None, str], str] = {}
+    sizes = set()
     for each, said in whose:
-        found.setdefault((each.mat.along_m, each.mat.across_m), said)
-    return [{"along_m": along, "across_m": across, "said": said} for (along, across), said in found.items()]
+        size = (each.mat.along_m, each.mat.across_m)
+        if each.mat.place or size not in sizes:
+            found.setdefault((*size, each.mat.place), said)
+        sizes.add(size)
+    return [
+        {"along_m": along, "across_m": across, "place": place, "said": said}
+        for (along, across, place), said in found.items()
+    ]
+
+
+def _in_named_places(clip: Clip) -> list[Clip]:
+    """The instructor's clips whose mat lies in a place that has a name, newest first."""
+    clips = type(clip).objects.seen_by(clip.instructor).filter(mat__along_m__isnull=False)
+    named = clips.exclude(mat__place="").exclude(swing=clip.swing_id)
+    return list(named.select_related("mat").order_by("-added_at")[: 4 * OFFERED])
 
 
 def described(clip: Clip) -> dict[str, Any]:
@@ -91,6 +110,7 @@ def carried_over(source: Clip, target: Clip) -> dict[str, Any]:
             ],
             "along_m": mat.along_m,
             "across_m": mat.across_m,
+            "place": mat.place,
         },
         "said": "The camera stood still: the mat fits."
         if far <= STILL_PX * unit

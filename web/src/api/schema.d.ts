@@ -1848,7 +1848,7 @@ export interface components {
         };
         /**
          * MatValue
-         * @description A mat's corners, and its size once somebody has said it: it is never assumed.
+         * @description A mat's corners, its size once somebody has said it (never assumed), and what its place is called.
          */
         MatValue: {
             /** Corners */
@@ -1857,6 +1857,11 @@ export interface components {
             along_m?: number | null;
             /** Across M */
             across_m?: number | null;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
         };
         /**
          * Measured
@@ -2427,6 +2432,8 @@ export interface components {
             along_m: number;
             /** Across M */
             across_m: number;
+            /** Place */
+            place: string;
             /** Said */
             said: string;
         };

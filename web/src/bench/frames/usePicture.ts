@@ -2,28 +2,40 @@ import { type RefObject, useEffect } from "react";
 import type { ClipOut } from "../../api/queries";
 import { holdFrames } from "./clipFrames";
 
-type Clip = Pick<ClipOut, "id" | "flipped" | "frame_count">;
+type Clip = Pick<ClipOut, "id" | "flipped" | "frame_count" | "width" | "height">;
 
-/** Draws a small picture of a frame on a canvas, out of the frames that the browser has anyway. */
+/** A part of the picture, px. */
+interface Part {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+
+/** Draws a small picture of a part of a frame on a canvas, out of the frames that the browser has anyway. */
 export function usePicture(
   clip: Clip,
   frame: number | undefined,
-  height: number,
+  high: number, // px, the whole picture
+  part: Part,
   canvas: RefObject<HTMLCanvasElement | null>,
 ): void {
-  const { id, flipped, frame_count } = clip;
+  const { id, flipped, frame_count, height } = clip;
+  const { left, right, top, bottom } = part;
   useEffect(() => {
     if (frame === undefined) return;
     let gone = false;
     const held = holdFrames({ id, flipped, frame_count }, frame);
     held.frames
-      .then((frames) => (gone ? undefined : frames.small(frame, height)))
+      .then((frames) => (gone ? undefined : frames.small(frame, high)))
       .then((picture) => {
         const target = canvas.current;
         if (picture && target && !gone) {
-          target.width = picture.width;
-          target.height = picture.height;
-          target.getContext("2d")?.drawImage(picture, 0, 0);
+          const scale = picture.height / height;
+          const size = [(right - left) * scale, (bottom - top) * scale] as const;
+          [target.width, target.height] = [Math.round(size[0]), Math.round(size[1])];
+          const context = target.getContext("2d");
+          context?.drawImage(picture, left * scale, top * scale, ...size, 0, 0, target.width, target.height);
           target.dataset.drawn = `${frame}`;
         }
         picture?.close();
@@ -33,5 +45,5 @@ export function usePicture(
       gone = true;
       held.letGo();
     };
-  }, [id, flipped, frame_count, frame, height, canvas]);
+  }, [id, flipped, frame_count, height, left, right, top, bottom, frame, high, canvas]);
 }

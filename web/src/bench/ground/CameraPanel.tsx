@@ -32,8 +32,8 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
   const edit = useBench((bench) => bench.edit);
   const [half, setHalf] = useState<Size>({}); // one side is said, the other is still to be typed
   const unsaid = mat.along_m == null || mat.across_m == null;
-  const size = (along_m: number, across_m: number) =>
-    edit(side, { kind: "mat", value: { ...mat, along_m, across_m } });
+  const change = (value: Partial<Mat>) => edit(side, { kind: "mat", value: { ...mat, ...value } });
+  const size = (along_m: number, across_m: number) => change({ along_m, across_m });
   const keep = (said: Size) => {
     const [a, b] = SIDES.map((name) => said[name] ?? half[name] ?? mat[name]);
     if (a != null && b != null) size(a, b);
@@ -47,7 +47,7 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
       onSubmit={(event) => event.preventDefault()}
     >
       <h2 className="font-semibold">Mat and camera</h2>
-      {unsaid && <SizeAsked clipId={state.clip.id} units={units} take={size} />}
+      {unsaid && <SizeAsked clipId={state.clip.id} units={units} take={change} />}
       <select
         className="select select-xs w-full"
         aria-label="Size of the mat"
@@ -76,6 +76,7 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
           />
         ))}
       </div>
+      <PlaceField key={mat.place} place={mat.place ?? ""} keep={(place) => change({ place })} />
       <FactsFields side={side} state={state} units={units} />
       {on.camera_trouble && <p role="alert">{on.camera_trouble}</p>}
       {on.camera && !unsaid && (
@@ -87,15 +88,20 @@ export function CameraPanel(props: { side: Side; state: SideState; mat: Mat; uni
 }
 
 /** Asks how large the mat is: nothing is measured by it before somebody has said so. */
-function SizeAsked(props: { clipId: string; units: Units; take: (along: number, across: number) => void }) {
+function SizeAsked(props: { clipId: string; units: Units; take: (said: Partial<Mat>) => void }) {
   const { clipId, units, take } = props;
   const offered = useQuery(matSizesQuery(clipId)).data ?? [];
   const figure = (metres: number) => shown(metres, "m", units).toFixed(1);
   return (
     <div className="grid justify-items-start gap-1 border-l-4 border-brass pl-2">
       <p className="font-medium">How large is this mat?</p>
-      {offered.map(({ along_m, across_m, said }) => (
-        <button key={said} type="button" className="btn btn-xs" onClick={() => take(along_m, across_m)}>
+      {offered.map(({ along_m, across_m, place, said }) => (
+        <button
+          key={said}
+          type="button"
+          className="btn btn-xs"
+          onClick={() => take({ along_m, across_m, place })}
+        >
           <span className="num">
             {figure(along_m)} × {figure(across_m)} {units}
           </span>
@@ -103,6 +109,24 @@ function SizeAsked(props: { clipId: string; units: Units; take: (along: number, 
         </button>
       ))}
     </div>
+  );
+}
+
+/** What the place is called in which the mat lies: its size is offered there the next time. */
+function PlaceField({ place, keep }: { place: string; keep: (place: string) => void }) {
+  const done = (said: string) => said.trim() !== place && keep(said.trim());
+  return (
+    <label className="flex items-center gap-1 text-xs whitespace-nowrap">
+      lies in
+      <input
+        className="input input-xs min-w-0 flex-1"
+        placeholder="the range's bay 4"
+        maxLength={80}
+        defaultValue={place}
+        onBlur={(event) => done(event.target.value)}
+        onKeyDown={(event) => event.key === "Enter" && done(event.currentTarget.value)}
+      />
+    </label>
   );
 }
 

@@ -25,7 +25,7 @@ export function useLaying(side: Side, state: SideState, tool: string | null): La
       return;
     }
     setCorners([]);
-    const was = onOf(state).mat ?? { along_m: null, across_m: null };
+    const was = onOf(state).mat ?? { along_m: null, across_m: null, place: "" };
     edit(side, { kind: "mat", value: { ...was, corners: all } });
     set({ tool: null, selected: MAT });
   };

@@ -105,12 +105,15 @@ const PICTURE_PX = 96;
 
 function Small({ state, frame, faint }: { state: SideState; frame: number; faint: boolean }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  usePicture(state.clip, frame, PICTURE_PX, canvas);
+  const { width, height, proposals } = state.clip;
+  // The player alone, where a worker saw where that is.
+  const part = proposals.box ?? { left: 0, right: width, top: 0, bottom: height };
+  usePicture(state.clip, frame, PICTURE_PX, part, canvas);
   return (
     <canvas
       ref={canvas}
       aria-hidden
-      className={`absolute inset-0 h-full w-full object-cover object-[50%_40%] ${faint ? "opacity-60" : ""} ${
+      className={`absolute inset-0 h-full w-full ${proposals.box ? "bg-dusk object-contain" : "object-cover object-[50%_40%]"} ${faint ? "opacity-60" : ""} ${
         state.mirrored ? "-scale-x-100" : ""
       }`}
     />
