@@ -34,7 +34,9 @@ const WARM_MS = 2000;
 
 /** Open a clip before its stage is there to hold it. */
 export function warmFrames(clip: Clip, first: number): void {
-  window.setTimeout(holdFrames(clip, first).letGo, WARM_MS);
+  const { frames, letGo } = holdFrames(clip, first);
+  frames.catch(() => undefined); // its stage says what is wrong
+  window.setTimeout(letGo, WARM_MS);
 }
 
 /** Decoded here where the browser can, else the server's stills: both by number, never by time. */
