@@ -203,6 +203,22 @@ class FrameTests(BrowserCase):
             page.wait_for_timeout(600)  # time to decode ahead, and to lose the decoder
         expect(page.get_by_role("alert")).to_have_count(0)
 
+    def test_workers_that_could_not_be_loaded_while_they_waited_are_not_used(self) -> None:
+        left = [2]  # as many as are made ready
+
+        def gone(route: Route) -> None:
+            left[0] -= 1
+            if left[0] >= 0:
+                route.abort()
+            else:
+                route.continue_()
+
+        self.context.route("**/clip.worker-*.js", gone)
+        page = self.open_clip("h264_b_frames.mp4")
+        self.assertLess(left[0], 0)
+        self.driver.go_to(30)
+        self.assertEqual(page.evaluate(READ_STRIP, ["student", BITS]), [30, 30])
+
     def test_scrubbing_ends_on_the_frame_under_the_pointer(self) -> None:
         page = self.open_clip("h264_b_frames.mp4")
         box = page.get_by_role("slider", name="Swing rule").bounding_box()

@@ -8,7 +8,7 @@ from uuid import UUID
 
 from django.contrib.postgres.aggregates import ArrayAgg
 
-from tropometer.server.bench.columns import ended
+from tropometer.server.bench.columns import ended, figure
 from tropometer.server.bench.measure import Told, measured, told_as
 from tropometer.server.bench.models import HiddenMark, Mark, Swing
 from tropometer.swing.read import group_of, kinds, sign_of, unit_of
@@ -93,8 +93,9 @@ def _marks(swing: Swing) -> dict[UUID, list[dict[str, Any]]]:
     marks: dict[UUID, list[dict[str, Any]]] = {}
     for row in Mark.objects.filter(clip__swing=swing).values("clip_id", "name").annotate(**columns):
         own: dict[str, Any] = {field.removesuffix("s"): values for field, values in row.items()}
-        for field in ("x", "y", "sd_px"):
+        for field in ("x", "y"):
             own[field] = [round(value, PLACE_DIGITS) for value in own[field]]
+        own["sd_px"] = [figure(value) for value in own["sd_px"]]  # never 0, however sure a mark is said to be
         own |= {field: ended(own[field]) for field in ("sd_px", "source")}
         marks.setdefault(row["clip_id"], []).append(own)
     return marks

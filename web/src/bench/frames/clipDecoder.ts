@@ -113,6 +113,7 @@ export class ClipDecoder {
       output: (frame) => this.#copies.push(this.#hand(frame)),
       error: (error) => {
         this.#trouble = error;
+        this.#decoder?.dispatchEvent(new Event("dequeue")); // nobody is to wait for room in a closed one
       },
     });
     this.#decoder.configure(this.#config);

@@ -60,3 +60,21 @@ test("a clip's file: where the download breaks off the rest is asked for piece b
   expect(await file.read(0, 500)).toEqual(bytes.slice(0, 500));
   expect(asked).toEqual(["whole", "bytes=900-1099"]);
 });
+
+test("a clip's file: a network that is gone for a while is waited for, at the start as well", async () => {
+  vi.useFakeTimers();
+  const { asked, give } = serve();
+  const there = globalThis.fetch;
+  let away = 2;
+  vi.stubGlobal("fetch", async (...call: Parameters<typeof fetch>) => {
+    if (away-- > 1) throw new TypeError("Failed to fetch");
+    return away === 0 ? new Response("", { status: 502 }) : there(...call);
+  });
+  const opening = ClipFile.open("/clip");
+  await vi.advanceTimersByTimeAsync(2500);
+  const file = await opening;
+  give(0, 1000);
+  expect(await file.read(0, 500)).toEqual(bytes.slice(0, 500));
+  expect(asked).toEqual(["whole"]);
+  vi.useRealTimers();
+});

@@ -6,12 +6,13 @@ const FRAMES = 100;
 const TOOK = { reading: 0, decoding: 0, copying: 0 };
 
 /** A worker that does nothing by itself: the test says when it has done what it was asked. */
-class Hand {
+class Hand extends EventTarget {
   static last: Hand;
   asked: Extract<Asked, { kind: "decode" }>[] = [];
   onmessage: ((event: { data: Told }) => void) | null = null;
   onerror: (() => void) | null = null;
   constructor() {
+    super();
     Hand.last = this;
   }
   postMessage(asked: Asked) {

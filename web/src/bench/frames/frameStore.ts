@@ -51,7 +51,7 @@ export class FrameStore {
       };
       worker.onerror = () => {
         leave();
-        failed(new Error("The clip's decoder cannot be loaded."));
+        failed(new Error("The clip's decoder cannot be loaded. Reload the page."));
       };
       ask(worker, { kind: "open", url });
       ask(worker, { kind: "decode", job: FIRST_JOB, first, last: first, height: null });
@@ -108,6 +108,7 @@ export class FrameStore {
   }
 
   close(): void {
+    this.#worker.onmessage = null;
     this.#worker.terminate();
     letsGo(this);
     clearTimeout(this.#timer);

@@ -2,7 +2,15 @@ import type { Asked } from "./messages";
 
 const ready: Worker[] = [];
 
-const started = () => new Worker(new URL("./clip.worker.ts", import.meta.url), { type: "module" });
+function started(): Worker {
+  const worker = new Worker(new URL("./clip.worker.ts", import.meta.url), { type: "module" });
+  // One that could not be loaded while it waited is of no use to anybody.
+  worker.addEventListener("error", () => {
+    const place = ready.indexOf(worker);
+    if (place >= 0) ready.splice(place, 1);
+  });
+  return worker;
+}
 
 /** Start workers before a clip asks for one: they take a while to begin. */
 export function haveReady(count: number): void {

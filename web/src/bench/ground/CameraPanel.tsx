@@ -124,7 +124,7 @@ function PlaceField({ place, keep }: { place: string; keep: (place: string) => v
         maxLength={80}
         defaultValue={place}
         onBlur={(event) => done(event.target.value)}
-        onKeyDown={(event) => event.key === "Enter" && done(event.currentTarget.value)}
+        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
       />
     </label>
   );

@@ -10,7 +10,7 @@ const MUCH = 0.5;
 export function ErrorShares({ reading: { reading, at } }: { reading: Reading }) {
   const swing = useBench(({ sides }) => sides.student ?? sides.reference);
   const query = useQuery(budgetsQuery(swing?.swing.id ?? "", swing?.state ?? "", [reading]));
-  const found = query.data?.find((each) => each.at === at);
+  const found = query.data?.find((each) => each.reading === reading && each.at === at);
   if (!found) return query.error ? <p>{query.error.message}</p> : null;
   const { budget, largest_error } = found;
   return (
