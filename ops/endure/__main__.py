@@ -126,14 +126,15 @@ def _compare(person: Person, instance: Instance) -> Counter[str]:
                 for frame, x in zip(mark["frame"], mark["x"], strict=True):
                     marks.setdefault((on["clip_id"], mark["name"], frame), []).append(x)
             pegs |= {(on["clip_id"], peg["name"]): peg["frame"] for peg in on["pegs"]}
-    begun = person.has.begun
     for place, x in person.has.marks.items():
         found["lost marks"] += marks.get(place) != [x]
     for peg, frame in person.has.pegs.items():
-        found["lost pegs"] += pegs.get(peg) != frame and (peg[1], pegs.get(peg)) not in begun
+        if (there := pegs.get(peg)) not in {frame, *person.has.begun[peg]}:
+            found["lost pegs"] += 1
+            print(f"{person.mail}: {peg[1]} on frame {frame} was said to be saved, {there} is there")
     for lesson, words in person.has.words.items():
         opening = _lesson(person, lesson)["opening"]
-        if opening != words and opening not in begun:
+        if opening not in {words, *person.has.begun[lesson]}:
             found["lost words"] += 1
             print(f"{person.mail}: “{words}” was said to be saved, “{opening}” is there")
     for student, sha256 in person.has.files.items():

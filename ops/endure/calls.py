@@ -5,7 +5,7 @@ from __future__ import annotations
 import base64
 import hashlib
 import time
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
@@ -27,7 +27,8 @@ class Acknowledged:
     marks: dict[tuple[str, str, int], float] = field(default_factory=dict)  # clip, name, frame: x
     pegs: dict[tuple[str, str], int] = field(default_factory=dict)  # clip, checkpoint: frame
     words: dict[str, str] = field(default_factory=dict)  # of lessons
-    begun: set[object] = field(default_factory=set)  # words and frames under way when a browser was killed
+    # Under way since the same thing was last acknowledged: a killed browser may have sent it, or will yet.
+    begun: defaultdict[object, set[object]] = field(default_factory=lambda: defaultdict(set))
     files: dict[str, str] = field(default_factory=dict)  # of students: SHA-256 of what was sent
     sent: set[str] = field(default_factory=set)  # lessons
     told: Counter[str] = field(default_factory=Counter)  # how often it said so

@@ -70,30 +70,34 @@ class AtScreens(Caller):
     def _write(self, page: Page) -> None:
         page.goto(f"{self.address}/lessons/{self._lesson}")
         words = f"One thing: {uuid4()}"
+        self.has.begun[self._lesson].add(words)
         page.get_by_label("Opening words").fill(words)
-        self.has.begun.add(words)
         self._saved(page)
         self.has.told["words in the browser"] += 1
         self.has.words[self._lesson] = words
-        self.has.begun.clear()
+        self.has.begun[self._lesson].clear()
 
     def _peg(self, page: Page) -> None:
         page.goto(f"{self.address}/bench/{self._swing}")
         page.locator("canvas[data-drawn]:not([data-drawn=''])").wait_for()
         for checkpoint, key in PEGS.items():
+            peg = self._clip, checkpoint
             for _ in range(self._dice.randrange(1, STEPS_A_PEG)):
                 page.keyboard.press("ArrowRight")
-            # Where the stage stands is what is pegged: the picture may still be on its way.
-            rule = page.get_by_role("slider", name="Swing rule")
-            frame = int(rule.get_attribute("aria-valuenow") or -1)
-            if frame == self.has.pegs.get((self._clip, checkpoint)):
-                continue  # it is there already: nothing would be sent
+            # Where it may be already, nothing would be sent, and nothing said.
+            while (frame := self._stands(page)) in {self.has.pegs.get(peg), *self.has.begun[peg]}:
+                page.keyboard.press("ArrowRight")
+            self.has.begun[peg].add(frame)
             page.keyboard.press(key)
-            self.has.begun.add((checkpoint, frame))
             self._saved(page)
             self.has.told["pegs in the browser"] += 1
-            self.has.pegs[self._clip, checkpoint] = frame
-            self.has.begun.clear()
+            self.has.pegs[peg] = frame
+            self.has.begun[peg].clear()
+
+    def _stands(self, page: Page) -> int:
+        """Where the stage stands is what is pegged: the picture may still be on its way."""
+        rule = page.get_by_role("slider", name="Swing rule")
+        return int(rule.get_attribute("aria-valuenow") or -1)
 
     def _saved(self, page: Page) -> None:
         said = page.get_by_role("status").filter(has_text=re.compile("^Saved$"))
