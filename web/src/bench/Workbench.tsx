@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useDeferredValue, useState } from "react";
 import { Link } from "react-router";
 import { meQuery, schoolsQuery } from "../api/queries";
 import { KeepInMind } from "../parts/KeepInMind";
@@ -49,6 +49,7 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
   const solo = useBench((state) => state.solo);
   const playing = useBench((state) => state.playing);
   const wide = useMedia("(min-width: 64rem)");
+  const stagesDrawn = useDeferredValue(true, false); // what is beside them is drawn while the clip opens
   const [over, setOver] = useState<"help" | "palette" | null>(null);
   const picking = usePick(bench);
   useKeys(bench, doings);
@@ -59,6 +60,12 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
   usePageTitle(swing ? [swing.title, swing.club].filter(Boolean).join(", ") : "");
   if (!swing) return null;
   const school = schools.data?.find((each) => each.id === swing.student?.school)?.name;
+  const beside: Record<Station, ReactNode> = {
+    mark: <MarkStation units={units} />,
+    read: <ReadStation units={units} school={school} />,
+    judge: <JudgeStation units={units} school={school} />,
+    tell: <TellStation units={units} pick={picking.pick} said={picking.said} />,
+  };
   return (
     <div className="flex flex-col gap-2 p-2 lg:h-full lg:min-h-[640px]">
       <TitleRow choice={wide && choice} wide={wide} help={() => setOver("help")} units={units} />
@@ -85,10 +92,7 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
           className={`relative flex min-h-0 shrink-0 flex-col gap-2 lg:overflow-y-auto ${WIDTHS[station]}`}
           data-station={station}
         >
-          {station === "mark" && <MarkStation units={units} />}
-          {station === "read" && <ReadStation units={units} school={school} />}
-          {station === "judge" && <JudgeStation units={units} school={school} />}
-          {station === "tell" && <TellStation units={units} pick={picking.pick} said={picking.said} />}
+          {stagesDrawn && beside[station]}
         </div>
       </div>
       {!wide && (

@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { Plus, Trash2 } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
-import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { type SwingRow, stillOf, swingsQuery } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
 import { ListFoot } from "../lists/ListFoot";
 import { chosenFirst, ListHead } from "../lists/ListHead";
 import { useList } from "../lists/useList";
+import { BenchLink } from "../parts/BenchLink";
 import { ClipCard } from "../parts/ClipCard";
 import { Empty, Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
@@ -101,9 +101,9 @@ function SwingCard({ row }: { row: SwingRow }) {
       <div className="min-w-0">
         <h2 className="text-lg font-semibold">
           {ready ? (
-            <Link className="hover:underline" to={`/bench/${row.id}`}>
+            <BenchLink className="hover:underline" id={row.id}>
               {row.student.name}
-            </Link>
+            </BenchLink>
           ) : (
             row.student.name
           )}
@@ -150,9 +150,9 @@ function SwingCard({ row }: { row: SwingRow }) {
       </div>
       <div className="flex items-end justify-between max-sm:col-span-2 sm:flex-col">
         {ready ? (
-          <Link className="btn btn-primary btn-sm" to={`/bench/${row.id}`}>
+          <BenchLink className="btn btn-primary btn-sm" id={row.id}>
             Open on the bench
-          </Link>
+          </BenchLink>
         ) : (
           <span />
         )}

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { api, got } from "../api/client";
 import { lessonQuery, meQuery } from "../api/queries";
+import { BenchLink } from "../parts/BenchLink";
 import { KeepInMind } from "../parts/KeepInMind";
 import { Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
@@ -23,9 +24,9 @@ export function LessonDesk() {
     <Page
       title={`Lesson for ${lesson.data.student.name}`}
       actions={
-        <Link className="btn btn-sm" to={`/bench/${lesson.data.swing_id}?station=tell`}>
+        <BenchLink className="btn btn-sm" id={lesson.data.swing_id} search="?station=tell">
           Back to the bench
-        </Link>
+        </BenchLink>
       }
     >
       <div className="mb-3">

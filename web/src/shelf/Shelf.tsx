@@ -1,13 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { type Reference, rangeModelsQuery, schoolsQuery, shelfQuery, stillOf } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
 import { ListFoot } from "../lists/ListFoot";
 import { ListHead } from "../lists/ListHead";
 import { useList } from "../lists/useList";
+import { BenchLink } from "../parts/BenchLink";
 import { ClipCard } from "../parts/ClipCard";
 import { Field } from "../parts/Field";
 import { KeptNote } from "../parts/KeptNote";
@@ -89,9 +89,9 @@ function ReferenceCard({ reference }: { reference: Reference }) {
         ))}
         <div className="mt-2 flex gap-2">
           {clip?.state === "ready" && (
-            <Link className="btn btn-sm" to={`/bench/${reference.swing_id}`}>
+            <BenchLink className="btn btn-sm" id={reference.swing_id}>
               Peg and mark
-            </Link>
+            </BenchLink>
           )}
           <AddView
             swingId={reference.swing_id}

@@ -95,12 +95,13 @@ function useOpenOutbox(user: string | undefined): boolean {
   return user !== undefined && opened === user;
 }
 
-/** Fetches the screens that come in pieces of their own while there is a connection, to open without one. */
+/** Fetches what comes in pieces of its own while there is a connection: to open without one, and at once. */
 function usePrefetched(signedIn: boolean): void {
   useEffect(() => {
     if (!signedIn) return;
     const timer = window.setTimeout(() => {
       void Promise.allSettled([import("../bench/Bench"), import("../shelf/Shelf")]);
+      import("../bench/frames/workers").then(({ haveReady }) => haveReady(1)).catch(() => undefined);
     }, 500);
     return () => window.clearTimeout(timer);
   }, [signedIn]);

@@ -1,9 +1,9 @@
 import { CustomSource, type EncodedPacket, EncodedPacketSink, Input, MP4 } from "mediabunny";
 import { ClipFile } from "./clipFile";
 import type { Asked, Told } from "./messages";
+import type { PictureDecoder } from "./pictureDecoder";
 
 const PROXY_FPS = 30;
-const MOST_QUEUED = 1;
 
 type Job = Extract<Asked, { kind: "decode" }>;
 
@@ -13,12 +13,10 @@ type Job = Extract<Asked, { kind: "decode" }>;
  */
 export class ClipDecoder {
   readonly #sink: EncodedPacketSink;
-  readonly #config: VideoDecoderConfig;
+  readonly #pictures: PictureDecoder;
   readonly #tell: (told: Told, given: Transferable[]) => void;
   readonly keys: boolean[];
   readonly bytes: number; // of one decoded picture
-  #decoder: VideoDecoder | null = null;
-  #trouble: Error | null = null;
   #job: Job | null = null;
   #next: Job | null = null;
   #copies: Promise<void>[] = [];
@@ -27,13 +25,13 @@ export class ClipDecoder {
 
   private constructor(
     sink: EncodedPacketSink,
-    config: VideoDecoderConfig,
+    pictures: PictureDecoder,
     keys: boolean[],
     bytes: number,
     tell: (told: Told, given: Transferable[]) => void,
   ) {
     this.#sink = sink;
-    this.#config = config;
+    this.#pictures = pictures;
     this.#tell = tell;
     this.keys = keys;
     this.bytes = bytes;
@@ -42,6 +40,7 @@ export class ClipDecoder {
   /** The decoder of a proxy, or null where this browser has none for it. */
   static async open(
     url: string,
+    pictures: PictureDecoder,
     tell: (told: Told, given: Transferable[]) => void,
   ): Promise<ClipDecoder | null> {
     const file = await ClipFile.open(url);
@@ -57,7 +56,10 @@ export class ClipDecoder {
     const keys: boolean[] = [];
     for await (const packet of sink.packets(undefined, undefined, { metadataOnly: true }))
       keys[Math.round(packet.timestamp * PROXY_FPS)] = packet.type === "key";
-    return new ClipDecoder(sink, config, keys, track.displayWidth * track.displayHeight * 4, tell);
+    const bytes = track.displayWidth * track.displayHeight * 4;
+    const clip = new ClipDecoder(sink, pictures, keys, bytes, tell);
+    pictures.use(config, (frame) => clip.#copies.push(clip.#hand(frame)));
+    return clip;
   }
 
   /** Do a job; one that is being done is left where it stands, unless it gives that frame as well. */
@@ -78,15 +80,15 @@ export class ClipDecoder {
     try {
       await this.#decode(job);
     } catch (error) {
-      if (this.#decoder?.state !== "closed") throw error;
+      if (!this.#pictures.closed) throw error;
       await this.#decode(job).catch((again: Error) => {
-        throw this.#trouble ?? again;
+        throw this.#pictures.trouble ?? again;
       });
     }
   }
 
   async #decode({ first, last }: Job): Promise<void> {
-    const decoder = this.#opened();
+    this.#pictures.reopen();
     this.#began = performance.now();
     let key = first;
     while (key > 0 && !this.keys[key]) key--;
@@ -94,38 +96,16 @@ export class ClipDecoder {
     this.#read = performance.now();
     for (let number = key; number <= last && packet; number++) {
       // The timestamp carries the frame's number: real ones are cut to whole microseconds.
-      decoder.decode(
+      this.#pictures.decode(
         new EncodedVideoChunk({ type: packet.type, timestamp: number * 1000, data: packet.data }),
       );
-      await this.#room(decoder);
+      await this.#pictures.room();
       if (this.#next) break;
       packet = number < last ? await this.#sink.getNextPacket(packet) : null;
     }
-    await decoder.flush();
+    await this.#pictures.flush();
     await Promise.all(this.#copies);
     this.#copies = [];
-  }
-
-  #opened(): VideoDecoder {
-    if (this.#decoder && this.#decoder.state !== "closed") return this.#decoder;
-    this.#trouble = null;
-    this.#decoder = new VideoDecoder({
-      output: (frame) => this.#copies.push(this.#hand(frame)),
-      error: (error) => {
-        this.#trouble = error;
-        this.#decoder?.dispatchEvent(new Event("dequeue")); // nobody is to wait for room in a closed one
-      },
-    });
-    this.#decoder.configure(this.#config);
-    return this.#decoder;
-  }
-
-  /** Waits until the decoder has little left to do, so that a new wish need not wait for old ones. */
-  #room(decoder: VideoDecoder): Promise<void> {
-    if (decoder.state === "closed" || decoder.decodeQueueSize <= MOST_QUEUED) return Promise.resolve();
-    return new Promise((done) => {
-      decoder.addEventListener("dequeue", () => done(this.#room(decoder)), { once: true });
-    });
   }
 
   async #hand(frame: VideoFrame): Promise<void> {

@@ -12,14 +12,15 @@ function started(): Worker {
   return worker;
 }
 
-/** Start workers before a clip asks for one: they take a while to begin. */
+/** Start workers before a clip asks for one: they take a while to begin. Without a decoder nobody will ask. */
 export function haveReady(count: number): void {
+  if (!("VideoDecoder" in window)) return;
   while (ready.length < count) ready.push(started());
 }
 
-/** A worker for one clip; whoever took it ends it. */
+/** A worker for one clip, the one that waited longest; whoever took it ends it. */
 export function takeWorker(): Worker {
-  return ready.pop() ?? started();
+  return ready.shift() ?? started();
 }
 
 export function ask(worker: Worker, asked: Asked): void {

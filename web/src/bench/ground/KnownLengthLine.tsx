@@ -1,9 +1,14 @@
+import { memo } from "react";
 import { number, type Units } from "../../units";
 import type { Calibration } from "../edits";
 import type { Point } from "../stage/stageView";
 
 /** The known length as it lies in the picture. */
-export function KnownLengthLine(props: { known: Calibration; place: (point: Point) => Point; units: Units }) {
+export const KnownLengthLine = memo(function KnownLengthLine(props: {
+  known: Calibration;
+  place: (point: Point) => Point;
+  units: Units;
+}) {
   const a = props.place({ x: props.known.ax, y: props.known.ay });
   const b = props.place({ x: props.known.bx, y: props.known.by });
   return (
@@ -27,4 +32,4 @@ export function KnownLengthLine(props: { known: Calibration; place: (point: Poin
       </text>
     </g>
   );
-}
+});

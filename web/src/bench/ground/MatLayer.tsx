@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Mat } from "../edits";
 import type { Point } from "../stage/stageView";
 
@@ -17,7 +18,7 @@ function around(corners: Point[]): Point[] {
 }
 
 /** The mat as it lies in the picture; its corners can be taken hold of. */
-export function MatLayer({ corners, place, whole, chosen }: Props) {
+export const MatLayer = memo(function MatLayer({ corners, place, whole, chosen }: Props) {
   const edge = around(corners)
     .map((corner) => place(corner))
     .map((corner) => `${corner.x.toFixed(1)},${corner.y.toFixed(1)}`)
@@ -50,4 +51,4 @@ export function MatLayer({ corners, place, whole, chosen }: Props) {
       })}
     </g>
   );
-}
+});

@@ -1,8 +1,9 @@
+import { memo } from "react";
 import type { Schemas } from "../../api/client";
 import type { Point } from "../stage/stageView";
 
 /** An upright edge of the picture that was drawn along. */
-export function PlumbLine(props: {
+export const PlumbLine = memo(function PlumbLine(props: {
   ends: Schemas["PlumbValue"];
   place: (point: Point) => Point;
   chosen: boolean;
@@ -24,4 +25,4 @@ export function PlumbLine(props: {
       />
     </g>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { MARK_WORDS } from "../../words";
 import { aside } from "../stage/hand/hit";
 import type { Point } from "../stage/stageView";
@@ -28,7 +29,7 @@ const SOURCE_WORDS = {
 } as const;
 
 /** The marks of one frame as a surveyor sets them: fine crosses with an open middle, a filled one where followed. */
-export function MarkLayer({ marks, place, ink, chosen, aim }: Props) {
+export const MarkLayer = memo(function MarkLayer({ marks, place, ink, chosen, aim }: Props) {
   const dim = chosen !== null || aim !== null;
   return (
     <g>
@@ -39,7 +40,6 @@ export function MarkLayer({ marks, place, ink, chosen, aim }: Props) {
         const moved = at.x !== true_.x || at.y !== true_.y;
         const followed = mark.source === "tracked";
         const machine = mark.source === "accepted" || mark.source === "proposed";
-        const shape = own ? cross(at.x, at.y, 4, 14, machine) : cross(at.x, at.y, 2.5, 8, machine);
         return (
           <g
             key={mark.name}
@@ -47,36 +47,44 @@ export function MarkLayer({ marks, place, ink, chosen, aim }: Props) {
             data-tracked={followed || undefined}
             className={aim ? "pointer-events-none" : "cursor-move"}
             opacity={dim && !own ? 0.5 : 1}
+            transform={`translate(${at.x} ${at.y})`}
           >
             <title>{titleOf(mark)}</title>
-            <circle cx={at.x} cy={at.y} r={12} fill="transparent" />
             {moved && (
               <line
-                x1={at.x}
-                y1={at.y}
-                x2={true_.x}
-                y2={true_.y}
+                x2={true_.x - at.x}
+                y2={true_.y - at.y}
                 stroke={ink}
                 strokeWidth={0.75}
                 strokeDasharray="1 3"
               />
             )}
-            <path d={shape} stroke="#10201D" strokeWidth={own ? 4 : 3} strokeOpacity={0.75} fill="none" />
-            <path d={shape} stroke={own ? "#F6F3EA" : ink} strokeWidth={own ? 1.75 : 1.25} fill="none" />
-            {followed && (
-              <path
-                d={`M${at.x} ${at.y - 3}l3 3l-3 3l-3 -3z`}
-                fill={ink}
-                stroke="#10201D"
-                strokeWidth={0.75}
-              />
-            )}
+            <SurveyMark own={own} machine={machine} followed={followed} ink={ink} />
           </g>
         );
       })}
     </g>
   );
-}
+});
+
+/** One mark about its own point: it stays as it is while it goes through the picture. */
+const SurveyMark = memo(function SurveyMark(props: {
+  own: boolean;
+  machine: boolean;
+  followed: boolean;
+  ink: string;
+}) {
+  const { own, machine, followed, ink } = props;
+  const shape = own ? cross(4, 14, machine) : cross(2.5, 8, machine);
+  return (
+    <>
+      <circle r={12} fill="transparent" />
+      <path d={shape} stroke="#10201D" strokeWidth={own ? 4 : 3} strokeOpacity={0.75} fill="none" />
+      <path d={shape} stroke={own ? "#F6F3EA" : ink} strokeWidth={own ? 1.75 : 1.25} fill="none" />
+      {followed && <path d="M0 -3l3 3l-3 3l-3 -3z" fill={ink} stroke="#10201D" strokeWidth={0.75} />}
+    </>
+  );
+});
 
 function titleOf({ name, source, sd_px }: ShownMark): string {
   const words = MARK_WORDS[name] ?? name;

@@ -1,28 +1,33 @@
 import { useQuery } from "@tanstack/react-query";
+import { memo, useMemo } from "react";
 import { proposedMarksQuery } from "../../api/queries";
 import { MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
 import { useDoing } from "../commands/doings";
 import type { Point } from "../stage/stageView";
-import { openAt } from "./round";
+import { openAt, roundOf } from "./round";
 import { corners } from "./surveyMark";
 
-type Mark = { name: string; frame: number; x: number; y: number; sd_px: number };
+export type ProposedMark = { name: string; frame: number; x: number; y: number; sd_px: number };
 
 /** The wanted marks of a frame that a worker proposes and nobody has placed. */
-export function useProposedMarks(state: SideState, frame: number, marking: boolean): Mark[] {
+export function useProposedMarks(state: SideState, frame: number, marking: boolean): ProposedMark[] {
   const all = useBench((bench) => bench.wanted);
   const groups = useBench((bench) => bench.groups);
-  const wanted = marking ? openAt(state, { wanted: all, groups }, frame) : [];
+  const round = useMemo(() => roundOf(state, { wanted: all, groups }), [state, all, groups]);
+  const wanted = marking ? openAt(round, frame) : [];
   const asks = wanted.length > 0 && !state.clip.looking;
   const found = useQuery({ ...proposedMarksQuery(state.clip, frame), enabled: asks });
-  return asks ? (found.data ?? []).filter((mark) => wanted.includes(mark.name)) : [];
+  const open = asks ? found.data?.filter((mark) => wanted.includes(mark.name)) : undefined;
+  return open?.length ? open : NONE;
 }
 
+const NONE: ProposedMark[] = []; // the same each time, so that nothing is drawn anew for it
+
 /** Proposed marks as they lie in the picture: four corners about each, as far off as its error reaches. */
-export function ProposedMarkLayer(props: {
-  marks: Mark[];
+export const ProposedMarkLayer = memo(function ProposedMarkLayer(props: {
+  marks: ProposedMark[];
   place: (point: Point) => Point;
   scale: number;
   ink: string;
@@ -31,21 +36,21 @@ export function ProposedMarkLayer(props: {
     <g className="pointer-events-none" fill="none">
       {props.marks.map((mark) => {
         const { x, y } = props.place(mark);
-        const shape = corners(x, y, Math.max(mark.sd_px * props.scale, 6));
+        const shape = corners(Math.max(mark.sd_px * props.scale, 6));
         return (
-          <g key={mark.name} data-proposed={mark.name}>
+          <g key={mark.name} data-proposed={mark.name} transform={`translate(${x} ${y})`}>
             <path d={shape} stroke="#10201D" strokeWidth={3} strokeOpacity={0.6} />
             <path d={shape} stroke={props.ink} strokeWidth={1.25} />
-            <circle cx={x} cy={y} r={1} fill={props.ink} />
+            <circle r={1} fill={props.ink} />
           </g>
         );
       })}
     </g>
   );
-}
+});
 
 /** Takes proposed marks: the one whose tool is in hand, else all; Enter does the same, Shift Enter takes all. */
-export function TakeProposed({ side, marks }: { side: Side; marks: Mark[] }) {
+export function TakeProposed({ side, marks }: { side: Side; marks: ProposedMark[] }) {
   const active = useBench((bench) => bench.active === side);
   const tool = useBench((bench) => (bench.active === side ? bench.tool : null));
   const edit = useBench((bench) => bench.edit);
@@ -54,7 +59,7 @@ export function TakeProposed({ side, marks }: { side: Side; marks: Mark[] }) {
   const round = useBench((bench) => bench.active === side && bench.round);
   const inHand = marks.filter((mark) => mark.name === tool);
   const meant = tool && inHand.length ? inHand : marks;
-  const take = (taken: Mark[]) => {
+  const take = (taken: ProposedMark[]) => {
     set({ active: side });
     // They lie on the stage and were looked at; their places are still a machine's.
     for (const { name, frame, x, y, sd_px } of taken)

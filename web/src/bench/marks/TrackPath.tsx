@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
+import { memo } from "react";
 import { pathQuery } from "../../api/queries";
 import { onOf, type SideState } from "../benchState";
 import type { Point } from "../stage/stageView";
 import type { Track } from "./tracks";
 
 /** Where a mark goes over the swing: raw places as dots, the path without noise as a line, bridged stretches broken. */
-export function TrackPath(props: {
+export const TrackPath = memo(function TrackPath(props: {
   state: SideState;
   track: Track;
   place: (point: Point) => Point;
@@ -46,4 +47,4 @@ export function TrackPath(props: {
       })}
     </g>
   );
-}
+});

@@ -65,10 +65,8 @@ export function roundOf(side: SideState, plan: Plan): Place[] {
 }
 
 /** The wanted marks of one frame that nobody has placed or called hidden. */
-export function openAt(side: SideState, plan: Plan, frame: number): string[] {
-  return roundOf(side, plan)
-    .filter((place) => place.frame === frame && !place.done)
-    .map((place) => place.name);
+export function openAt(round: Place[], frame: number): string[] {
+  return round.filter((place) => place.frame === frame && !place.done).map((place) => place.name);
 }
 
 export const placeKey = (place: { name: string; frame: number }) => `${place.name} ${place.frame}`;

@@ -45,13 +45,11 @@ export function FrameWheel() {
       onPointerMove={move}
     >
       <svg width={WIDTH} height={HEIGHT} aria-hidden="true" className="block bg-base-200">
-        {ribsAt(frame).map(({ x, shade }) => (
-          <line
-            key={x}
-            x1={x}
-            x2={x}
-            y1={3}
-            y2={HEIGHT - 3}
+        {ribsAt(frame).map(({ x, shade }, i) => (
+          <path
+            // biome-ignore lint/suspicious/noArrayIndexKey: a rib is its place among those that are seen
+            key={i}
+            d={`M${x} 3V${HEIGHT - 3}`}
             stroke="currentColor"
             strokeOpacity={shade}
             strokeWidth={2}

@@ -1,5 +1,5 @@
 import { type BenchState, frameOf } from "../benchState";
-import { nextPlace, openAt, type Plan, placeKey } from "../marks/round";
+import { nextPlace, openAt, type Plan, placeKey, roundOf } from "../marks/round";
 import type { Get, Put } from "./slice";
 
 type Marking = Pick<BenchState, "startRound" | "advance" | "skip" | "hide">;
@@ -20,7 +20,7 @@ export function marking(set: Put, get: Get): Marking {
       const now = sides[active];
       if (!now) return;
       if (!round) {
-        set({ tool: openAt(now, plan(), frame).find((name) => name !== tool) ?? null });
+        set({ tool: openAt(roundOf(now, plan()), frame).find((name) => name !== tool) ?? null });
         return;
       }
       const next = nextPlace(now, plan(), skipped, tool ? { name: tool, frame } : undefined);
