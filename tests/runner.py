@@ -37,7 +37,10 @@ class ToldResult(RemoteTestResult):
         super().addFailure(test, portable(err))
 
     def addSubTest(self, test: TestCase, subtest: Any, err: Any) -> None:
-        super().addSubTest(test, subtest, portable(err) if err else None)
+        """A part that failed is told as its test, in words: a browser it holds cannot leave its process."""
+        if err:
+            words = "".join(traceback.format_exception(*err))
+            self.addFailure(test, (AssertionError, AssertionError(f"{subtest}\n{words}"), None))
 
 
 class ToldRunner(RemoteTestRunner):

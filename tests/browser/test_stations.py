@@ -120,6 +120,10 @@ class StationTests(BrowserCase):
         ranks = [0 if "asked for" in text else 2 if "Inside" in text else 1 for text in said]
         self.assertEqual(ranks, sorted(ranks))
         self.assertIn(0, ranks)
+        page.emulate_media(media="print")  # on paper: what is measured, and nothing to press
+        expect(page.get_by_test_id("judged-pelvis_sway-top")).to_be_visible()
+        expect(page.get_by_role("button", name="Undo")).to_be_hidden()
+        page.emulate_media(media="screen")
         page.get_by_test_id("judged-pelvis_sway-top").click()
         self.student.wait_drawn(self.known["checkpoints"]["top"])
 

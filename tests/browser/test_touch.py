@@ -73,6 +73,10 @@ class TouchTests(BrowserCase):
             stage.stage.get_by_role("button", name="Reference", exact=True).tap()
             expect(page.locator("section[data-side=reference]")).to_be_visible()
             expect(stage.stage).to_have_count(0)
+            page.get_by_role("navigation", name="Main").get_by_role("button", name="Go to").tap()
+            check_axe(self, page, "places")
+            page.get_by_role("menuitem", name="Lessons").tap()
+            expect(page.get_by_role("heading", name="Lessons")).to_be_visible()
 
     def test_two_fingers_that_come_down_with_a_mark_in_hand_put_nothing(self) -> None:
         self.context = self.browser.new_context(

@@ -81,7 +81,7 @@ class WalkTests(BrowserCase):
     def test_from_a_left_hander_s_clip_to_a_lesson_on_the_phone(self) -> None:
         page = self.page
         self.sign_in_by_form(page)
-        expect(page.get_by_text("Every swing is answered.")).to_be_visible()
+        expect(page.get_by_text("Three steps to the first lesson")).to_be_visible()
         self.add_student(page)
         self.refuse_what_is_no_video(page)
         self.take_in(page)

@@ -102,7 +102,10 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
             <ExportMenu swingId={swing.id} units={units} />
           </div>
           {/* What is used most lies under the thumb. */}
-          <div className="sticky bottom-0 z-20 -mx-2 flex flex-wrap items-center justify-center gap-x-6 gap-y-1 border-t border-base-content/20 bg-base-200 px-2 py-1">
+          <div
+            data-no-print
+            className="sticky bottom-0 z-20 -mx-2 flex flex-wrap items-center justify-center gap-x-6 gap-y-1 border-t border-base-content/20 bg-base-200 px-2 py-1"
+          >
             <Stepping />
             <StationTabs />
           </div>
@@ -140,7 +143,7 @@ function TitleRow(props: { choice: ReactNode; wide: boolean; help: () => void; u
         <span className="min-w-0 truncate" title={swing.title}>
           {swing.title}
         </span>
-        <span className="text-sm font-normal">
+        <span className="min-w-0 shrink-[3] truncate text-sm font-normal" title={swing.club}>
           {swing.club}
           {swing.parts > 1 && ` · swing ${swing.part} of ${swing.parts}`}
         </span>

@@ -15,6 +15,8 @@ import { when } from "../parts/when";
 import { AddView } from "../send/AddView";
 import { useFilesOver } from "../send/useGivenFiles";
 
+import { NothingWaits } from "./NothingWaits";
+
 const SendSwing = lazy(() => import("../send/SendSwing"));
 
 const ORDERS = [
@@ -61,14 +63,7 @@ export function Inbox() {
         ]}
       />
       {none && (q || hurting) && <Empty>No swing is found by that.</Empty>}
-      {none && !q && !hurting && (
-        <Empty>
-          <p className="text-lg font-semibold">
-            {answered ? "No swing has come yet." : "Every swing is answered."}
-          </p>
-          <p className="mt-1">Add a student's clip with “New swing”.</p>
-        </Empty>
-      )}
+      {none && !q && !hurting && <NothingWaits answered={answered} />}
       <ol className="grid gap-3">
         {rows.data?.items.map((row) => (
           <SwingCard key={row.id} row={row} />

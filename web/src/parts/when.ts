@@ -1,4 +1,5 @@
 const DAY_MS = 86_400_000;
+const DAY_ALONE = "2026-09-02".length;
 
 /** "3 hours ago" for today and yesterday, else the date. */
 export function when(iso: string, now = Date.now()): string {
@@ -15,5 +16,11 @@ export function when(iso: string, now = Date.now()): string {
 
 /** A day as the user's own locale writes it, the month in letters: no two orders of day and month to mistake. */
 export function day(iso: string): string {
-  return new Date(iso).toLocaleDateString(undefined, { day: "numeric", month: "short", year: "numeric" });
+  const timeZone = iso.length === DAY_ALONE ? "UTC" : undefined; // a day without an hour is the same everywhere
+  return new Date(iso).toLocaleDateString(undefined, {
+    day: "numeric",
+    month: "short",
+    year: "numeric",
+    timeZone,
+  });
 }

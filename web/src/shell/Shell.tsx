@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { LogOut } from "lucide-react";
 import { useEffect, useState } from "react";
-import { Link, Navigate, NavLink, Outlet, useLocation } from "react-router";
+import { Link, Navigate, Outlet, useLocation } from "react-router";
 import { ApiError, api, got, type Schemas } from "../api/client";
 import { meQuery } from "../api/queries";
 import { signOut } from "../api/session";
@@ -12,16 +12,9 @@ import { Wordmark } from "../parts/Wordmark";
 import type { Units } from "../units";
 import { ConnectionNote } from "./ConnectionNote";
 import { OutboxNotes, SavingWord } from "./OutboxNotes";
+import { Places } from "./Places";
 import { UndoNote } from "./UndoNote";
 import { failed } from "./undo";
-
-const PLACES = [
-  ["/inbox", "Inbox"],
-  ["/students", "Students"],
-  ["/shelf", "Shelf"],
-  ["/lessons", "Lessons"],
-  ["/bin", "Bin"],
-] as const;
 
 /** The frame around every screen of a signed-in instructor. */
 export function Shell() {
@@ -44,21 +37,12 @@ export function Shell() {
       <a href="#main" className="btn btn-sm sr-only focus:not-sr-only focus:absolute focus:z-50">
         Skip to the work
       </a>
-      <header className="flex h-12 shrink-0 items-center gap-2 bg-pine px-2 text-paper sm:gap-6 sm:px-4">
+      <header
+        data-theme="bench-dusk"
+        className="flex h-12 shrink-0 items-center gap-2 bg-pine px-2 text-paper sm:gap-6 sm:px-4"
+      >
         <Wordmark />
-        <nav aria-label="Main" className="flex h-full min-w-0 gap-1 overflow-x-auto text-sm">
-          {PLACES.map(([to, label]) => (
-            <NavLink
-              key={to}
-              to={to}
-              className={({ isActive }) =>
-                `flex items-center border-b-2 px-2 sm:px-3 ${isActive ? "border-brass font-semibold" : "border-transparent opacity-85 hover:opacity-100"}`
-              }
-            >
-              {label}
-            </NavLink>
-          ))}
-        </nav>
+        <Places account={me.data?.name ?? "Account"} />
         <div className="ml-auto flex items-center gap-3 text-sm">
           <SavingWord />
           <UnitsChoice units={me.data?.units ?? "cm"} />
@@ -67,7 +51,7 @@ export function Shell() {
           </Link>
           <button
             type="button"
-            className="btn btn-ghost btn-sm btn-square text-paper hover:text-pine"
+            className="btn btn-ghost btn-sm btn-square"
             aria-label="Sign out"
             onClick={() => void leave().catch(failed)}
           >
@@ -138,7 +122,7 @@ function UnitsChoice({ units }: { units: Units }) {
           key={each}
           type="button"
           aria-pressed={units === each}
-          className={`num px-2 py-0.5 text-xs ${units === each ? "bg-paper text-pine" : ""}`}
+          className={`num min-h-6 px-2 text-xs ${units === each ? "bg-paper text-pine" : ""}`}
           onClick={() => change.mutate(each)}
         >
           {each}

@@ -11,6 +11,7 @@ import { useList } from "../lists/useList";
 import { Empty, Page } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
+import { day } from "../parts/when";
 import { AskForSwing } from "./AskForSwing";
 import { StudentForm } from "./StudentForm";
 
@@ -50,7 +51,7 @@ export function Students() {
               {student.minor && (
                 <p className="mt-1 text-sm font-medium">
                   {student.consent_on
-                    ? `Under age; ${student.guardian} consented on ${student.consent_on}`
+                    ? `Under age; ${student.guardian} consented${student.consent_on ? ` on ${day(student.consent_on)}` : ""}`
                     : "Under age; no guardian has consented yet, so no clip can be taken in"}
                 </p>
               )}

@@ -11,6 +11,7 @@ export const KnownLengthLine = memo(function KnownLengthLine(props: {
 }) {
   const a = props.place({ x: props.known.ax, y: props.known.ay });
   const b = props.place({ x: props.known.bx, y: props.known.by });
+  const left = a.x < b.x ? a : b;
   return (
     <g className="pointer-events-none" stroke="#D8AA4C">
       <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} strokeWidth={1.5} strokeDasharray="2 4" />
@@ -18,9 +19,9 @@ export const KnownLengthLine = memo(function KnownLengthLine(props: {
         <line key={i === 0 ? "a" : "b"} x1={end.x} x2={end.x} y1={end.y - 7} y2={end.y + 7} strokeWidth={2} />
       ))}
       <text
-        x={(a.x + b.x) / 2}
-        y={(a.y + b.y) / 2 + 16}
-        textAnchor="middle"
+        // At its left end: in the middle of it lies the ball.
+        x={left.x}
+        y={left.y + 18}
         className="num"
         fontSize={11}
         fill="#F6F3EA"

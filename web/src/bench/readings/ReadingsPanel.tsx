@@ -160,6 +160,7 @@ function NotYet({ readings, take }: { readings: Reading[]; take: (reading: Readi
         <button
           key={reason}
           type="button"
+          data-prints
           className="block w-full border-b border-base-content/20 px-2 py-1 text-left text-xs last:border-0 hover:bg-base-200"
           onClick={() => lacking[0] && take(lacking[0])}
         >

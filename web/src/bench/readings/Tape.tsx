@@ -28,6 +28,7 @@ export const Tape = memo(function Tape({ reading, reference, past, open, units, 
     <div className="break-inside-avoid border-b border-base-content/20 last:border-0">
       <button
         type="button"
+        data-prints
         aria-expanded={given ? open : undefined}
         data-testid={`tape-${reading.reading}-${reading.at}`}
         className="block w-full py-1 text-left hover:bg-base-200"

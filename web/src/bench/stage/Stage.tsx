@@ -112,7 +112,7 @@ export const Stage = memo(function Stage({ side, state, units }: Props) {
       data-frame={shownFrame}
       data-theme="bench-dusk"
       className={`relative flex min-h-0 min-w-0 flex-1 flex-col overflow-hidden rounded bg-dusk text-paper select-none ring-2 ${
-        active ? (side === "student" ? "ring-clay" : "ring-[#8FB4D8]") : "ring-transparent"
+        active ? `forced-colors:outline-4 ${RING[side]}` : "ring-transparent"
       }`}
     >
       <StageHeader side={side} state={state} look={look} setLook={setLook} />
@@ -193,6 +193,8 @@ export const Stage = memo(function Stage({ side, state, units }: Props) {
     </section>
   );
 });
+
+const RING: Record<Side, string> = { student: "ring-clay", reference: "ring-[#8FB4D8]" };
 
 interface Props {
   side: Side;

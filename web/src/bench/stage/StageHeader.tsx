@@ -39,17 +39,17 @@ export const StageHeader = memo(function StageHeader({ side, state, look, setLoo
   const turnView = useBench((bench) => bench.turnView);
   const both = useBench(({ sides }) => sides.student !== undefined && sides.reference !== undefined);
   return (
-    <header className="flex h-8 shrink-0 items-center gap-3 px-2 text-sm">
+    <header className="flex h-8 shrink-0 items-center gap-1.5 px-2 text-sm md:gap-3">
       <span
         className="h-3 w-3 shrink-0 rounded-full"
         style={{ background: INK[whose(side, state.swing)] }}
         aria-hidden
       />
-      <strong className="max-w-40 min-w-16 shrink truncate" title={state.swing.title}>
+      <strong className="max-w-40 min-w-10 shrink truncate md:min-w-16" title={state.swing.title}>
         {state.swing.title}
       </strong>
       {whose(side, state.swing) === "earlier" && <span className="shrink-0 text-xs opacity-80">earlier</span>}
-      <span className="min-w-13 shrink-10 truncate text-xs opacity-80">
+      <span className="min-w-13 shrink truncate text-xs opacity-80 md:shrink-10">
         {VIEW_WORDS[clip.view]}
         {!state.mirrored && ` · ${state.swing.hand}-handed`}
       </span>
@@ -59,7 +59,7 @@ export const StageHeader = memo(function StageHeader({ side, state, look, setLoo
       {both && (
         <button
           type="button"
-          className="btn btn-ghost btn-xs md:hidden"
+          className="btn btn-ghost btn-xs px-1 md:hidden"
           title={hint("other_stage")}
           onClick={() => set({ active: OTHER[side], tool: null, selected: null })}
         >
@@ -70,7 +70,7 @@ export const StageHeader = memo(function StageHeader({ side, state, look, setLoo
         <button
           key={other.id}
           type="button"
-          className="btn btn-ghost btn-xs"
+          className="btn btn-ghost btn-xs px-1 md:px-2"
           title={hint("other_view")}
           onClick={() => {
             set({ active: side });
@@ -82,7 +82,7 @@ export const StageHeader = memo(function StageHeader({ side, state, look, setLoo
       ))}
       <button
         type="button"
-        className="btn btn-ghost btn-xs"
+        className="btn btn-ghost btn-xs px-1 md:px-2"
         onClick={() => setLook(look === null ? "whole" : null)}
         title={look === null ? "The whole picture (0)" : "Crop to the player (0)"}
       >

@@ -16,7 +16,7 @@ export function StageTools() {
     { id: "alone", words: "Alone", on: solo, may: true, turn: () => set({ solo: !solo }) },
     {
       id: "overlay",
-      words: "Over",
+      words: "Laid over",
       on: overlay > 0,
       may: both,
       turn: () => set({ overlay: overlay ? 0 : 0.5 }),

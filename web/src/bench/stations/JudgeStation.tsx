@@ -55,6 +55,7 @@ function Row({ side, reading, units }: { side: Side; reading: Reading; units: Un
   return (
     <button
       type="button"
+      data-prints
       className={`flex w-full items-baseline gap-2 border-b border-base-content/20 border-l-4 px-2 py-1.5 text-left text-sm hover:bg-base-200 ${
         looked ? "border-l-brass bg-base-200" : "border-l-transparent"
       }`}
