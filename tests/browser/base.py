@@ -127,6 +127,11 @@ class StageDriver:
         self.surface = self.stage.get_by_role("application")
 
     def wait_drawn(self, frame: int | None = None) -> None:
+        """The picture, and what is beside the stages: it follows a moment later, and has keys of its own."""
+        self.wait_picture(frame)
+        self.page.locator("[data-station] > *").first.wait_for()
+
+    def wait_picture(self, frame: int | None = None) -> None:
         wanted = (
             "canvas[data-drawn]:not([data-drawn=''])" if frame is None else f"canvas[data-drawn='{frame}']"
         )

@@ -226,7 +226,7 @@ class FrameBench(BrowserCase):
             page.wait_for_timeout(1000)  # a moment to read it
             began = monotonic()
             page.get_by_role("link", name="Open on the bench").click()
-            StageDriver(page).wait_drawn()
+            StageDriver(page).wait_picture()
             opened.append((monotonic() - began) * 1000)
         page.wait_for_timeout(1500)
         bench: dict[str, Any] = page.evaluate(ON_BENCH, [STEPS, SEEKS, clip.frame_count])
@@ -259,7 +259,7 @@ class FrameBench(BrowserCase):
         page.wait_for_timeout(1000)
         began = monotonic()
         page.get_by_role("link", name="Open on the bench").click()
-        StageDriver(page).wait_drawn()
+        StageDriver(page).wait_picture()
         took = (monotonic() - began) * 1000
         context.close()
         return took

@@ -96,7 +96,7 @@ class AccessibleTests(BrowserCase):
         for path, there in [
             ("/inbox", page.get_by_role("heading", name="Inbox")),
             ("/students", page.get_by_role("heading", name="Students")),
-            (f"/bench/{clip.swing_id}?station=mark", page.locator("canvas[data-drawn]:not([data-drawn=''])")),
+            (f"/bench/{clip.swing_id}?station=mark", page.get_by_role("region", name="Round, student")),
             (f"/bench/{clip.swing_id}?station=read", page.get_by_test_id("tape-pelvis_sway-top")),
         ]:
             page.goto(path)
