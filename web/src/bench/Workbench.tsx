@@ -36,7 +36,7 @@ const WIDTHS: Record<Station, string> = {
   mark: "lg:w-[300px]",
   read: "lg:w-[316px]",
   judge: "lg:w-[344px]",
-  tell: "lg:w-[372px]",
+  tell: "lg:w-[344px]",
 };
 
 /** The open bench: the stages and their rule, and beside them what the station is for. */
