@@ -46,7 +46,7 @@ export function Shell() {
         <div className="ml-auto flex items-center gap-3 text-sm">
           <SavingWord />
           <UnitsChoice units={me.data?.units ?? "cm"} />
-          <Link to="/account" className="hidden hover:underline sm:inline">
+          <Link to="/account" className="hidden hover:underline md:inline">
             {me.data?.name}
           </Link>
           <button

@@ -25,8 +25,8 @@ export class PictureDecoder {
   use(config: VideoDecoderConfig, hear: (frame: VideoFrame) => void): void {
     this.#config = config;
     this.#hear = hear;
-    this.reopen();
-    this.#decoder.configure(config);
+    if (this.closed) this.reopen();
+    else this.#decoder.configure(config);
   }
 
   /** Open it again if it was taken away. */

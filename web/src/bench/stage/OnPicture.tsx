@@ -1,4 +1,4 @@
-import { memo, useCallback, useMemo } from "react";
+import { useCallback, useMemo } from "react";
 import type { Units } from "../../units";
 import { isBody } from "../../words";
 import { useBench } from "../benchContext";
@@ -30,7 +30,7 @@ interface Props {
 }
 
 /** The lines of the trade on a frame; at Mark, or while they are asked for, its marks. */
-export const OnPicture = memo(function OnPicture(props: Props) {
+export function OnPicture(props: Props) {
   const { side, state, units, frame, view, size, found, corners, start, pointer, bare } = props;
   const on = onOf(state);
   const marking = useBench((bench) => bench.station === "mark");
@@ -83,7 +83,7 @@ export const OnPicture = memo(function OnPicture(props: Props) {
       )}
     </svg>
   );
-});
+}
 
 /** The gauges that are pinned, and those of the reading that is looked at. */
 function useShownGauges(state: SideState) {
