@@ -35,8 +35,7 @@ export function StageFooter({ side, state, frame, exact }: Props) {
       <span data-testid={`${side}-time`}>{fromImpact(seconds)}</span>
       <span className="min-w-0 truncate text-xs opacity-80" title={RATE_FROM[clip.capture_from]}>
         {Math.round(clip.capture_fps ?? clip.played_fps)}/s
-        {clip.capture_fps !== null &&
-          `, ${Math.round(clip.capture_fps / clip.played_fps)} times slow in the file`}
+        {clip.capture_fps !== null && ` · slowed ${Math.round(clip.capture_fps / clip.played_fps)}×`}
       </span>
       {exact === "stills" && (
         <span className="text-xs" title="This browser cannot decode video frame by frame.">
