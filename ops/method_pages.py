@@ -11,9 +11,9 @@ from pathlib import Path
 from typing import Any
 
 from tropometer.swing.names import CHECKPOINTS
-from tropometer.swing.pressure import AT_CHECKPOINTS
 from tropometer.swing.read import OTHERS
-from tropometer.swing.reading import KINDS, Kind
+from tropometer.swing.readings.plate import AT_CHECKPOINTS
+from tropometer.swing.readings.register import KINDS, Kind
 
 ROOT = Path(__file__).parents[1]
 PAGES = ROOT / "docs" / "method"

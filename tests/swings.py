@@ -6,7 +6,8 @@ from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
-from tropometer.swing.record import Clip, KnownLength, Mark, SwingRecord
+from tropometer.swing.record.clip import Clip, KnownLength, Mark
+from tropometer.swing.record.swing import SwingRecord
 
 ROOT = Path(__file__).parents[1]
 DEMO_CLIPS = ROOT / "demo" / "clips"

@@ -12,9 +12,9 @@ from unittest import TestCase
 from ops import method_pages
 from tests.runner import ToldResult
 from tests.swings import ROOT
-from tropometer.swing import readings  # noqa: F401  they register themselves
 from tropometer.swing.read import OTHERS, group_of
-from tropometer.swing.reading import KINDS
+from tropometer.swing.readings import by_part  # noqa: F401  they register themselves
+from tropometer.swing.readings.register import KINDS
 
 BIN = Path(sys.executable).parent
 WEB = ROOT / "web"

@@ -98,7 +98,7 @@ class ProposalTests(BrowserCase):
         self.page.reload()
         expect(self.page.get_by_text("It moves as if shot at 240/s, not 60/s.")).to_be_visible()
         self.page.get_by_role("button", name="Use 240").click()
-        expect(self.page.get_by_text("240/s · slowed 4×")).to_be_visible()
+        expect(self.page.get_by_text("240/s · slowed 4")).to_be_visible()
         self.assertEqual(Clip.objects.get().capture_fps, 240)
 
     def test_the_window_is_set_by_keys_and_a_stretch_becomes_a_swing(self) -> None:

@@ -6,13 +6,15 @@ import numpy as np
 
 from tests.outside.captured import gait, jump, plate
 from tests.outside.test_scale import clip_of
-from tropometer.swing.curves import series
-from tropometer.swing.measured import Measured
-from tropometer.swing.pressure import pressure_readings
-from tropometer.swing.record import Clip, Pressure, SwingRecord
+from tropometer.swing.error.value import Measured
+from tropometer.swing.readings.curves import series
+from tropometer.swing.readings.plate import plate_readings
+from tropometer.swing.record.clip import Clip
+from tropometer.swing.record.plate import PressurePlate
+from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.place import Place, angle_between
 from tropometer.swing.scene.rigid import OF_HIP_WIDTH
-from tropometer.swing.smoothing import low_pass
+from tropometer.swing.scene.smoothing import low_pass
 
 EVERY = 8
 RATE_HZ = 200.0
@@ -114,11 +116,11 @@ class PlateTests(TestCase):
         times = felt["abs time"]
         off = []
         for instant in range(5, len(times) - 5, 25):
-            mat = Pressure(times, ahead, behind, float(times[instant]))
+            mat = PressurePlate(times, ahead, behind, float(times[instant]))
             clip = Clip("a", "face_on", 100, 100, (0.0, 0.01), {"impact": 0})
             (share,) = [
                 each.value
-                for each in pressure_readings(SwingRecord("right", (clip,), pressure=mat))
+                for each in plate_readings(SwingRecord("right", (clip,), plate=mat))
                 if each.reading == "pressure_lead_share"
             ]
             assert share is not None

@@ -8,12 +8,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.outside.test_scale import FEET, clip_of
-from tropometer.swing import readings  # noqa: F401  they register themselves
-from tropometer.swing.eyesight import ANEW, missed_m
-from tropometer.swing.measured import Measured
+from tropometer.swing.error.value import Measured
 from tropometer.swing.names import CHECKPOINTS
-from tropometer.swing.reading import KINDS, Look
-from tropometer.swing.record import Clip, Mark, SwingRecord
+from tropometer.swing.readings import by_part  # noqa: F401  they register themselves
+from tropometer.swing.readings.look import Look
+from tropometer.swing.readings.register import KINDS
+from tropometer.swing.record.clip import Clip, Mark
+from tropometer.swing.record.swing import SwingRecord
+from tropometer.swing.scene.eyesight import ANEW, missed_m
 from tropometer.swing.scene.place import Place, angle_between
 from tropometer.swing.scene.rigid import OF_HIP_WIDTH
 from tropometer.swing.scene.scene import Scene

@@ -7,9 +7,10 @@ from functools import lru_cache
 from unittest import TestCase
 
 from tests.swings import truth
-from tropometer.swing.camera.mat import Mat
 from tropometer.swing.read import read
-from tropometer.swing.record import Clip, Mark, SwingRecord
+from tropometer.swing.record.calibration import Mat
+from tropometer.swing.record.clip import Clip, Mark
+from tropometer.swing.record.swing import SwingRecord
 
 SOUND = ("model_loaded", "model_centred")
 SD_PX = 1.0

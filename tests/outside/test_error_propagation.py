@@ -5,7 +5,7 @@ from unittest import TestCase
 from uncertainties import ufloat
 from uncertainties.umath import hypot as oracle_hypot
 
-from tropometer.swing.measured import Measured, hypot
+from tropometer.swing.error.value import Measured, hypot
 
 
 class PropagationTests(TestCase):

@@ -5,8 +5,9 @@ from unittest import TestCase
 import cv2
 import numpy as np
 
-from tropometer.swing.camera.mat import Mat
-from tropometer.swing.record import Clip, KnownLength, Mark, SwingRecord
+from tropometer.swing.record.calibration import Mat
+from tropometer.swing.record.clip import Clip, KnownLength, Mark
+from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.scene import Scene
 
 WIDTH, HEIGHT, FOCAL_PX, UP_M = 1280, 720, 1100.0, 1.1

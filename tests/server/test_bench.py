@@ -229,8 +229,8 @@ class EditTests(TestCase):
         self.assertGreater(start, end)  # … and is drawn there: trail is left in the picture
 
     def test_the_exported_record_reads_as_the_bench_does(self) -> None:
+        from tropometer.swing.formats.swing_record import from_document
         from tropometer.swing.read import read
-        from tropometer.swing.record import from_document
 
         document = self.client.get(f"/api/swings/{self.clip.swing_id}/record").json()
         found = {(r.reading, r.at): r.value for r in read(from_document(document))}

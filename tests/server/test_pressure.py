@@ -9,7 +9,7 @@ from tests.server import making
 from tests.swings import true_reading
 from tropometer.server.bench.models import Pressure
 from tropometer.server.demo.drawn import pressure_table
-from tropometer.swing.pressure import PRESSURE
+from tropometer.swing.readings.plate import PRESSURE
 
 
 class PressureTests(TestCase):

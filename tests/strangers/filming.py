@@ -17,10 +17,11 @@ from scipy.spatial.transform import Rotation
 
 from tests.strangers.body import draw_body
 from tests.strangers.swing import Swing, U, draw_swing, once_more
-from tropometer.swing.camera.mat import Mat
 from tropometer.swing.names import Hand, LengthPlace, View
-from tropometer.swing.record import Clip, KnownLength, Mark, SwingRecord
-from tropometer.swing.wanted import WANTED
+from tropometer.swing.readings.round import WANTED
+from tropometer.swing.record.calibration import Mat
+from tropometer.swing.record.clip import Clip, KnownLength, Mark
+from tropometer.swing.record.swing import SwingRecord
 
 Floats = npt.NDArray[np.float64]
 Scale = Literal["mat", "squared mat", "stick", "none"]

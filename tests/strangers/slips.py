@@ -10,9 +10,10 @@ import numpy as np
 from tests.strangers.trials import SetUp, trials
 from tropometer.swing.doubts import doubts
 from tropometer.swing.names import CHECKPOINTS
-from tropometer.swing.record import Clip, Mark, SwingRecord
-from tropometer.swing.usual import part_of
-from tropometer.swing.wanted import WANTED
+from tropometer.swing.readings.round import WANTED
+from tropometer.swing.record.clip import Clip, Mark
+from tropometer.swing.record.swing import SwingRecord
+from tropometer.swing.scene.usual import part_of
 
 SLIP_PX = 40.0
 EACH = 4

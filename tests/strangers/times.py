@@ -8,9 +8,9 @@ import numpy.typing as npt
 from tests.strangers.filming import film
 from tests.strangers.swing import Swing, T
 from tests.strangers.trials import BOTH, Missed
-from tropometer.swing.curves import series
 from tropometer.swing.read import read
-from tropometer.swing.timed import STARTS, timed_readings
+from tropometer.swing.readings.curves import series
+from tropometer.swing.readings.times import STARTS, timed_readings
 
 Floats = npt.NDArray[np.float64]
 STEP_S = 0.0005

@@ -13,7 +13,7 @@ from tests.strangers.swing import B, Swing, T
 from tropometer.golfer.true_readings import _At, _at_some, _everywhere, _set_up, going_back
 from tropometer.swing.names import CHECKPOINTS, View
 from tropometer.swing.read import read
-from tropometer.swing.record import SwingRecord
+from tropometer.swing.record.swing import SwingRecord
 
 SetUp = Literal[
     "both, mat",

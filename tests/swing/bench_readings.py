@@ -16,9 +16,9 @@ from django.test import tag
 
 from tests.strangers.filming import film
 from tests.strangers.trials import BOTH
-from tropometer.swing.curves import series
 from tropometer.swing.read import read, read_whole
-from tropometer.swing.record import SwingRecord
+from tropometer.swing.readings.curves import series
+from tropometer.swing.record.swing import SwingRecord
 
 FRAMES = (90, 180, 360, 720, 1440, 2880, 5760, 10_000)
 TYPICAL = 720

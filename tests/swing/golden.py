@@ -10,7 +10,7 @@ from pathlib import Path
 from tests.outside.test_common_practice import clip_of
 from tests.swings import record_of, truth
 from tropometer.swing.read import read_whole
-from tropometer.swing.record import SwingRecord
+from tropometer.swing.record.swing import SwingRecord
 
 FILE = Path(__file__).with_name("golden_readings.json")
 Given = dict[

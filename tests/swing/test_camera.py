@@ -12,15 +12,15 @@ from tests.strangers.trials import BOTH
 from tests.swings import record_of, true_reading, truth
 from tropometer.golfer.cast import TAKES
 from tropometer.swing.camera.audit import audit, hips_at
-from tropometer.swing.camera.facts import PLAYER_ON_MAT_M, CameraFacts, PlumbLine
-from tropometer.swing.camera.mat import UNSQUARED, Mat, camera_from_mat, floor_points
+from tropometer.swing.camera.mat import UNSQUARED, camera_from_mat, floor_points
 from tropometer.swing.camera.pinhole import Pinhole
-from tropometer.swing.camera.solve import FloorPoint, Unsolved, solve_camera
+from tropometer.swing.camera.solve import PLAYER_ON_MAT_M, FloorPoint, Unsolved, solve_camera
 from tropometer.swing.camera.squaring import mat_turn
-from tropometer.swing.gauges import gauges
-from tropometer.swing.measured import Measured
+from tropometer.swing.error.value import Measured
+from tropometer.swing.gauges.drawing import gauges
 from tropometer.swing.names import Hand, View
 from tropometer.swing.read import read
+from tropometer.swing.record.calibration import CameraFacts, Mat, PlumbLine
 from tropometer.swing.scene.scene import Scene
 
 SIDE_M = 1.56

@@ -13,12 +13,13 @@ from tests.strangers.trials import SetUp, trials
 from tests.swing.test_camera import mat_of
 from tests.swings import record_of, truth
 from tropometer.swing.doubts import doubts
+from tropometer.swing.error.steadiness import TooFew, steadiness
 from tropometer.swing.names import CHECKPOINTS, Hand
-from tropometer.swing.next_click import next_clicks
 from tropometer.swing.read import read
-from tropometer.swing.reading import Need, Reading
-from tropometer.swing.record import Clip, Mark, SwingRecord
-from tropometer.swing.repeat import TooFew, steadiness
+from tropometer.swing.readings.next_click import next_clicks
+from tropometer.swing.readings.reading import Need, Reading
+from tropometer.swing.record.clip import Clip, Mark
+from tropometer.swing.record.swing import SwingRecord
 
 FACE, LINE = "tobin_first_face", "tobin_first_line"
 LEGS = [f"{side}_{part}" for side in ("lead", "trail") for part in ("hip", "knee", "ankle", "heel", "toe")]

@@ -6,7 +6,7 @@ from unittest import TestCase
 import numpy as np
 
 from tests.strangers.trials import trials
-from tropometer.swing.floor import floor_plan
+from tropometer.swing.gauges.floor_plan import floor_plan
 from tropometer.swing.scene.scene import Scene
 
 

@@ -6,7 +6,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tropometer.swing.measured import Measured, hypot
+from tropometer.swing.error.value import Measured, hypot
 
 values = st.floats(0.1, 100)
 sds = st.floats(0.001, 1)

@@ -14,18 +14,15 @@ from tropometer.golfer.forces import pressure
 from tropometer.golfer.motion import Motion
 from tropometer.golfer.schools import SCHOOLS
 from tropometer.golfer.true_readings import true_readings
+from tropometer.swing.formats.plate import plate_document
+from tropometer.swing.formats.plate_file import read_plate
+from tropometer.swing.formats.record_error import RecordError
+from tropometer.swing.formats.swing_record import from_document, to_document
 from tropometer.swing.names import CHECKPOINTS
-from tropometer.swing.pressure import AT_CHECKPOINTS, PRESSURE, pressure_readings, pressure_series
-from tropometer.swing.pressure_file import read_pressure
-from tropometer.swing.record import (
-    Clip,
-    Pressure,
-    RecordError,
-    SwingRecord,
-    from_document,
-    pressure_document,
-    to_document,
-)
+from tropometer.swing.readings.plate import AT_CHECKPOINTS, PRESSURE, plate_readings, plate_series
+from tropometer.swing.record.clip import Clip
+from tropometer.swing.record.plate import PressurePlate
+from tropometer.swing.record.swing import SwingRecord
 
 RATE_HZ, CAMERA_HZ = 100, 240
 CLOCK_S = 3.25  # how far the mat's clock is from the swing's
@@ -39,11 +36,11 @@ def clip_of(when: Timing, end_s: float) -> Clip:
     return Clip("face", "face_on", 1280, 720, tuple(times.tolist()), pegs)
 
 
-def felt(motion: Motion, when: Timing, random: np.random.Generator) -> Pressure:
+def felt(motion: Motion, when: Timing, random: np.random.Generator) -> PressurePlate:
     times = np.arange(0.0, motion.end_s + 0.1, 1 / RATE_HZ)
     true = pressure(motion, times, 1.0, MASS_KG)
     count = len(times)
-    return Pressure(
+    return PressurePlate(
         times + CLOCK_S,
         true.lead_force_n + random.normal(0, FORCE_SD_N, count),
         true.trail_force_n + random.normal(0, FORCE_SD_N, count),
@@ -74,17 +71,17 @@ FELT = '{"times_s": [0, 1], "lead_force_n": [1, 2.5], "trail_force_n": [1, 2], "
 
 class FileTests(TestCase):
     def test_tables_and_the_record_s_own_object_are_read(self) -> None:
-        felt = read_pressure(TABLE, impact_s=0.0)
+        felt = read_plate(TABLE, impact_s=0.0)
         self.assertEqual(felt.times_s.tolist(), [-0.02, -0.01, 0.01])
         self.assertEqual(felt.lead_force_n[1], 390.5)
         self.assertIsNone(felt.lead_place)
         assert felt.trail_place is not None
         self.assertEqual(felt.trail_place[2].tolist(), [0.52, 0.41])
         with_commas = "\ufeff" + TABLE.replace(",", ";").replace(".", ",") + "\n;;;;\n"
-        document = pressure_document(felt)
+        document = plate_document(felt)
         for text in (with_commas, json.dumps(document), json.dumps({"pressure": document})):
-            self.assertEqual(pressure_document(read_pressure(text, 0.0)), document)
-        self.assertEqual(read_pressure(json.dumps(document)).impact_s, 0.0)
+            self.assertEqual(plate_document(read_plate(text, 0.0)), document)
+        self.assertEqual(read_plate(json.dumps(document)).impact_s, 0.0)
 
     def test_what_is_wrong_is_named_with_its_place(self) -> None:
         for text, impact_s, words in (
@@ -103,7 +100,7 @@ class FileTests(TestCase):
             ('{"pressure": []}', 0.0, "^pressure: .* is not of type 'object'"),
         ):
             with self.subTest(words), self.assertRaisesRegex(RecordError, words):
-                read_pressure(text, impact_s)
+                read_plate(text, impact_s)
 
 
 class PressureTests(TestCase):
@@ -118,9 +115,9 @@ class PressureTests(TestCase):
             self.assertEqual({name for name, _ in true}, set(PRESSURE))
             for _ in range(12):
                 record = SwingRecord(
-                    "right", (clip_of(when, motion.end_s + 0.1),), pressure=felt(motion, when, random)
+                    "right", (clip_of(when, motion.end_s + 0.1),), plate=felt(motion, when, random)
                 )
-                for reading in pressure_readings(record):
+                for reading in plate_readings(record):
                     if reading.value is None or reading.u95 is None:
                         self.assertRegex(reading.reason, "too little force|never")
                         continue
@@ -141,18 +138,18 @@ class PressureTests(TestCase):
         clip = clip_of(when, motion.end_s + 0.1)
         for record, words in (
             (SwingRecord("right", (clip,)), "pressure mat"),
-            (SwingRecord("right", (Clip("a", "face_on", 10, 10, (0.0, 1.0)),), pressure=mat), "impact peg"),
+            (SwingRecord("right", (Clip("a", "face_on", 10, 10, (0.0, 1.0)),), plate=mat), "impact peg"),
         ):
-            for reading in pressure_readings(record):
+            for reading in plate_readings(record):
                 self.assertEqual(reading.status, "refused")
                 self.assertIn(words, reading.reason)
 
     def test_a_curve_goes_through_the_readings_at_the_pegs(self) -> None:
         motion, when = next(swings())
         clip = clip_of(when, motion.end_s + 0.1)
-        record = SwingRecord("right", (clip,), pressure=felt(motion, when, np.random.default_rng(2)))
-        told = {(each.reading, each.at): each for each in pressure_readings(record)}
-        curves = {curve.reading: curve for curve in pressure_series(record)}
+        record = SwingRecord("right", (clip,), plate=felt(motion, when, np.random.default_rng(2)))
+        told = {(each.reading, each.at): each for each in plate_readings(record)}
+        curves = {curve.reading: curve for curve in plate_series(record)}
         self.assertEqual(set(curves), set(AT_CHECKPOINTS))
         for reading, curve in curves.items():
             for at in ("address", "arm_back", "arm_down"):
@@ -161,15 +158,15 @@ class PressureTests(TestCase):
                 self.assertAlmostEqual(curve.values[row], there.value, places=9)
                 # A frame's own time is its moment; a peg's may be half a frame beside it.
                 self.assertLess(curve.u95[row], there.u95 * 1.0001)
-        self.assertEqual(pressure_series(replace(record, pressure=None)), [])
+        self.assertEqual(plate_series(replace(record, plate=None)), [])
 
     def test_a_record_keeps_the_mat_and_bad_data_name_their_field(self) -> None:
         motion, when = next(swings())
         mat = felt(motion, when, np.random.default_rng(1))
-        record = SwingRecord("right", (clip_of(when, motion.end_s + 0.1),), pressure=mat)
+        record = SwingRecord("right", (clip_of(when, motion.end_s + 0.1),), plate=mat)
         document = json.loads(json.dumps(to_document(record)))
         self.assertEqual(to_document(from_document(document)), document)
-        self.assertEqual(pressure_readings(from_document(document)), pressure_readings(record))
+        self.assertEqual(plate_readings(from_document(document)), plate_readings(record))
         for field, value in (
             ("lead_force_n", [1.0, 2.0]),
             ("impact_s", 99.0),

@@ -15,16 +15,19 @@ from tests.strangers.times import missed_times
 from tests.strangers.trials import BESIDE, BOTH, SET_UPS, TWO_SWINGS, Missed, missed_in, trials
 from tests.swing.coverage import too_narrow
 from tests.swings import record_of, true_reading, truth
-from tropometer.swing.camera.mat import Mat
-from tropometer.swing.camera.motion import CameraMotion
-from tropometer.swing.curves import series
-from tropometer.swing.going_back import going_back
+from tropometer.swing.formats.swing_record import from_document, to_document
 from tropometer.swing.read import read, read_whole
-from tropometer.swing.reading import KINDS, Reading
-from tropometer.swing.record import Clip, Mark, SwingRecord, from_document, to_document
+from tropometer.swing.readings.curves import series
+from tropometer.swing.readings.going_back import going_back
+from tropometer.swing.readings.reading import Reading
+from tropometer.swing.readings.register import KINDS
+from tropometer.swing.readings.turning import turn_of
+from tropometer.swing.readings.two_swings import unlike
+from tropometer.swing.record.calibration import Mat
+from tropometer.swing.record.camera_motion import CameraMotion
+from tropometer.swing.record.clip import Clip, Mark
+from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.beside import marks_with_neighbours
-from tropometer.swing.turning import turn_of
-from tropometer.swing.two_swings import unlike
 
 # By how much three marked frames to each side better a root mean square error and an interval, at least.
 # One standard deviation of each reading that a way of going back is told from.

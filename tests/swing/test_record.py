@@ -11,8 +11,8 @@ from typing import Any
 from unittest import TestCase
 
 from tests.swings import ROOT, record_of, true_reading, truth
-from tropometer.swing.camera.mat import Mat
-from tropometer.swing.record import from_document, to_document
+from tropometer.swing.formats.swing_record import from_document, to_document
+from tropometer.swing.record.calibration import Mat
 
 TOBIN = "tobin_first_face"
 

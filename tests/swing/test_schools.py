@@ -2,9 +2,9 @@
 
 from unittest import TestCase
 
-from tropometer.swing.reading import KINDS
+from tropometer.swing.readings.register import KINDS
+from tropometer.swing.readings.times import TIMED
 from tropometer.swing.schools import SCHOOLS, Band
-from tropometer.swing.timed import TIMED
 
 
 class BandTests(TestCase):

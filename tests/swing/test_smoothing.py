@@ -6,7 +6,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tropometer.swing.smoothing import bridge_gaps, low_pass, residual_cutoff, smooth_path
+from tropometer.swing.scene.smoothing import bridge_gaps, low_pass, residual_cutoff, smooth_path
 
 RATE = 120.0
 

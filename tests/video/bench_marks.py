@@ -12,10 +12,10 @@ from django.test import tag
 
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.golfer.cast import TAKES, Take
-from tropometer.swing.camera.motion import CameraMotion
 from tropometer.swing.names import TRACKED
 from tropometer.swing.proposals.landmarks import Landmarks
 from tropometer.swing.proposals.marks import ProposedMark, propose_marks
+from tropometer.swing.record.camera_motion import CameraMotion
 from tropometer.video.camera_motion import camera_motion
 from tropometer.video.landmarks import LandmarkFinder
 from tropometer.video.proxy import upright_frames

@@ -10,8 +10,8 @@ from pathlib import Path
 from tropometer.golfer.cast import TAKES, Take
 from tropometer.golfer.clips import write_clip
 from tropometer.golfer.usual import write_usual
-from tropometer.swing import usual_places
 from tropometer.swing.doubts import usual_swings
+from tropometer.swing.scene import usual_places
 
 
 def draw(take: Take, folder: Path, numbered: bool) -> str:

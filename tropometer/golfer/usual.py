@@ -1,4 +1,4 @@
-"""Writes how made-up golfers' marks lie: swing/usual_places.py and swing/doubts/usual_swings.py.
+"""Writes how made-up golfers' marks lie: swing/scene/usual_places.py and swing/doubts/usual_swings.py.
 
 Every school, with up to three faults of any degree and manners of its own, with every club, by bodies of both
 sexes: common practice, no source.
@@ -24,8 +24,8 @@ from tropometer.golfer.settings import EVENTS, KEYED, SwingSettings
 from tropometer.golfer.truth_marks import Marks, mark_places
 from tropometer.golfer.usual_swings import text_of
 from tropometer.swing.doubts.body import NAMES
-from tropometer.swing.hangs_on import HANGS_ON
 from tropometer.swing.names import CHECKPOINTS, MARKS
+from tropometer.swing.scene.hangs_on import HANGS_ON
 
 GOLFERS = 400
 OF_PLACES = 120  # so many of them do for where single marks are

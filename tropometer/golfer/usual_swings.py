@@ -9,8 +9,8 @@ import numpy as np
 
 from tropometer.golfer.rotations import Floats
 from tropometer.swing.doubts.body import NAMES, SCALE
-from tropometer.swing.hangs_on import HANGS_ON
-from tropometer.swing.usual import FOOT, part_of
+from tropometer.swing.scene.hangs_on import HANGS_ON
+from tropometer.swing.scene.usual import FOOT, part_of
 
 WAYS = 16
 # How much a mark counts when ways are looked for: feet tell more than their size, a club less.

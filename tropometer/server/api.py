@@ -24,7 +24,7 @@ from tropometer.server.operations.api import router as operations
 from tropometer.server.people.api import router as people
 from tropometer.server.problems import SCHEMA, TYPE, problem
 from tropometer.server.shelf.api import router as shelf
-from tropometer.swing.record import RecordError
+from tropometer.swing.formats.record_error import RecordError
 
 
 class Renderer(BaseRenderer):

@@ -13,10 +13,11 @@ from pathlib import Path
 from typing import Any
 
 from tropometer.swing.doubts import doubts
+from tropometer.swing.formats.record_error import RecordError
+from tropometer.swing.formats.schema import check_shape
+from tropometer.swing.formats.swing_record import from_document
 from tropometer.swing.read import read_whole
-from tropometer.swing.reading import Reading
-from tropometer.swing.record import RecordError, from_document
-from tropometer.swing.shape import check_shape
+from tropometer.swing.readings.reading import Reading
 
 
 def load(path: Path) -> dict[str, Any]:

@@ -6,18 +6,20 @@ from collections.abc import Container, Iterator, Mapping
 
 import numpy as np
 
-from tropometer.swing import readings  # noqa: F401  they register themselves
-from tropometer.swing.budget import Budgets
-from tropometer.swing.curves import Series, leading_clip, series
+from tropometer.swing.error.budget import Budgets
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
-from tropometer.swing.presence import Presence
-from tropometer.swing.pressure import PRESSURE, pressure_readings, pressure_series
-from tropometer.swing.reading import KINDS, Group, Look, Need, Reading, Refused, Unit
-from tropometer.swing.record import SwingRecord
-from tropometer.swing.refusal import check, usable
+from tropometer.swing.readings import by_part  # noqa: F401  they register themselves
+from tropometer.swing.readings.curves import Series, leading_clip, series
+from tropometer.swing.readings.look import Look
+from tropometer.swing.readings.plate import PRESSURE, plate_readings, plate_series
+from tropometer.swing.readings.presence import Presence
+from tropometer.swing.readings.reading import Group, Need, Reading, Refused, Unit
+from tropometer.swing.readings.refusal import check, usable
+from tropometer.swing.readings.register import KINDS
+from tropometer.swing.readings.times import EXTREME_BACK, TIMED, timed_readings
+from tropometer.swing.readings.two_swings import merged, one_by_one
+from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.scene import Scene
-from tropometer.swing.timed import EXTREME_BACK, TIMED, timed_readings
-from tropometer.swing.two_swings import merged, one_by_one
 
 # Readings that are not measured mark by mark at a moment.
 OTHERS = {**TIMED, **PRESSURE}
@@ -36,7 +38,7 @@ def read(record: SwingRecord, scene: Scene | None = None) -> list[Reading]:
     wanted = tuple(name for name in CHECKPOINTS if name in pegged)
     scene = scene or Scene(record)
     found = list(_at_checkpoints(scene, wanted))
-    return found + timed_readings(record, found) + pressure_readings(record)
+    return found + timed_readings(record, found) + plate_readings(record)
 
 
 def read_whole(record: SwingRecord) -> tuple[list[Reading], list[Series]]:
@@ -48,10 +50,10 @@ def read_whole(record: SwingRecord) -> tuple[list[Reading], list[Series]]:
         leading = leading_clip(record)
         (drawn,) = (curves for (_, curves), each in zip(found, swings, strict=True) if leading in each.clips)
         return merged([readings for readings, _ in found], record), drawn
-    curves = [*series(record), *pressure_series(record)]
+    curves = [*series(record), *plate_series(record)]
     marked = [each for each in read(record) if each.reading in KINDS and each.at != EXTREME_BACK]
     timed = timed_readings(record, marked, {curve.reading: curve for curve in curves})
-    return marked + timed + pressure_readings(record), curves
+    return marked + timed + plate_readings(record), curves
 
 
 def kinds() -> dict[str, str]:

@@ -40,8 +40,8 @@ from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.lists import Pages, Search, matching
 from tropometer.server.people.services import student_of
+from tropometer.swing.readings.round import WANTED
 from tropometer.swing.schools import SCHOOLS
-from tropometer.swing.wanted import WANTED
 
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip

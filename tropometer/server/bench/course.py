@@ -9,10 +9,10 @@ from tropometer.server.bench.measure import ready_clips, record_of
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.tracking import tracks_stale
 from tropometer.swing.arrays import Array
-from tropometer.swing.curves import Series, leading_clip
 from tropometer.swing.read import read, read_whole, unit_of
+from tropometer.swing.readings.curves import Series, leading_clip
+from tropometer.swing.readings.times import TIMED
 from tropometer.swing.schools import SCHOOLS
-from tropometer.swing.timed import TIMED
 
 REMEMBERED = 6
 

@@ -19,24 +19,29 @@ from tropometer.server.bench.models import Calibration, CameraFacts, Mark, Press
 from tropometer.server.bench.tracking import tracked_marks
 from tropometer.server.clips.proposing import motion_of, proposals_of
 from tropometer.server.clips.services import times_s
-from tropometer.swing import record as swing_record
 from tropometer.swing.camera.audit import audit, hips_at, hips_on_mat
-from tropometer.swing.camera.facts import PlumbLine
-from tropometer.swing.camera.mat import UNSQUARED, Mat, camera_from_mat
+from tropometer.swing.camera.mat import UNSQUARED, camera_from_mat
 from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.doubts import doubts
-from tropometer.swing.floor import FloorPlan, floor_plan
-from tropometer.swing.gauges import Gauge, gauges
-from tropometer.swing.measured import NORMAL_95
+from tropometer.swing.error.value import NORMAL_95
+from tropometer.swing.formats.plate import plate_from
+from tropometer.swing.gauges.drawing import Gauge, gauges
+from tropometer.swing.gauges.floor_plan import FloorPlan, floor_plan
 from tropometer.swing.names import CHECKPOINTS, EVENTS, Hand, LengthPlace, MarkSource, View
-from tropometer.swing.next_click import NextClick, next_clicks
-from tropometer.swing.pressure import PRESSURE
 from tropometer.swing.read import read
-from tropometer.swing.reading import Reading
+from tropometer.swing.readings.next_click import NextClick, next_clicks
+from tropometer.swing.readings.plate import PRESSURE
+from tropometer.swing.readings.reading import Reading
+from tropometer.swing.readings.two_swings import merged, one_by_one, unlike
+from tropometer.swing.record.calibration import Mat, PlumbLine
+from tropometer.swing.record.clip import Clip as RecordClip
+from tropometer.swing.record.clip import KnownLength
+from tropometer.swing.record.clip import Mark as RecordMark
+from tropometer.swing.record.plate import PressurePlate
+from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.beside import frames_beside
 from tropometer.swing.scene.scene import Scene
 from tropometer.swing.schools import SCHOOLS, School
-from tropometer.swing.two_swings import merged, one_by_one, unlike
 
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
@@ -67,14 +72,14 @@ def _near_pegs(clip: Clip) -> set[int]:
     return frames_beside(times, [peg.frame for peg in clip.pegs.all() if peg.frame < len(times)])
 
 
-def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> swing_record.SwingRecord:
+def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> SwingRecord:
     """The swing record of what is stored; with `whole` false, followed marks of pegged frames only."""
-    return swing_record.SwingRecord(
+    return SwingRecord(
         hand=cast(Hand, swing.hand),
         stature_m=swing.student.stature_m if swing.student else None,
         club=swing.club,
         one_swing=swing.one_swing is True,  # what nobody has said is not believed
-        pressure=swing_record.pressure_from(felt.felt) if (felt := _pressure(swing)) else None,
+        plate=plate_from(felt.felt) if (felt := _pressure(swing)) else None,
         clips=tuple(_clip(clip, whole) for clip in clips),
     )
 
@@ -83,10 +88,10 @@ def _pressure(swing: Swing) -> Pressure | None:
     return cast(Pressure | None, getattr(swing, "pressure", None))
 
 
-def _clip(clip: Clip, whole: bool) -> swing_record.Clip:
-    marks: dict[str, dict[int, swing_record.Mark]] = {}
+def _clip(clip: Clip, whole: bool) -> RecordClip:
+    marks: dict[str, dict[int, RecordMark]] = {}
     for mark in clip.marks.all():
-        place = swing_record.Mark(mark.x, mark.y, mark.sd_px, cast(MarkSource, mark.source))
+        place = RecordMark(mark.x, mark.y, mark.sd_px, cast(MarkSource, mark.source))
         marks.setdefault(mark.name, {})[mark.frame] = place
     calibration = _calibration(clip)
     facts = cast(CameraFacts | None, getattr(clip, "camera_facts", None))
@@ -98,7 +103,7 @@ def _clip(clip: Clip, whole: bool) -> swing_record.Clip:
         placed = marks.get(track.name, {})
         kept = None if whole else set(pegs.values())
         marks[track.name] = placed | tracked_marks(track, placed, kept)
-    return swing_record.Clip(
+    return RecordClip(
         id=str(clip.pk),
         view=cast(View, clip.view),
         width=clip.width,
@@ -145,11 +150,11 @@ def _calibration(clip: Clip) -> Calibration | None:
     return cast(Calibration | None, getattr(clip, "calibration", None))
 
 
-def _known_length(stored: Calibration | None, clip: Clip) -> swing_record.KnownLength | None:
+def _known_length(stored: Calibration | None, clip: Clip) -> KnownLength | None:
     """The length that was drawn; none before somebody has said how long it is."""
     if stored is None or stored.length_m is None:
         return None
-    return swing_record.KnownLength(
+    return KnownLength(
         a=(stored.ax, stored.ay),
         b=(stored.bx, stored.by),
         length_m=stored.length_m,
@@ -183,7 +188,7 @@ def measured(swing: Swing) -> dict[str, Any]:
             }
             for clip, camera in zip(clips, told.cameras, strict=True)
         ],
-        "pressure": _pressure_told(swing, record.pressure),
+        "pressure": _pressure_told(swing, record.plate),
         "pairing": _pairing(swing, record),
         "told": told,
     }
@@ -229,7 +234,7 @@ def told_as(state: str | None) -> Told | None:
         return found
 
 
-def _told(record: swing_record.SwingRecord, school: str | None) -> Told:
+def _told(record: SwingRecord, school: str | None) -> Told:
     state = sha256(pickle.dumps((record, school))).hexdigest()[:32]
     told = told_as(state) or _follow(state, record, SCHOOLS[school] if school else None)
     with _recent_lock:
@@ -239,12 +244,12 @@ def _told(record: swing_record.SwingRecord, school: str | None) -> Told:
     return told
 
 
-def _follow(state: str, record: swing_record.SwingRecord, school: School | None) -> Told:
+def _follow(state: str, record: SwingRecord, school: School | None) -> Told:
     swings = one_by_one(record)
     scenes = [Scene(each) for each in swings]
     # Few have a pressure mat: what would need one is not asked for.
     found = merged([read(each, scene) for each, scene in zip(swings, scenes, strict=True)], record)
-    readings = [each for each in found if record.pressure or each.reading not in PRESSURE]
+    readings = [each for each in found if record.plate or each.reading not in PRESSURE]
     scene_of = {clip.id: scene for scene in scenes for clip in scene.clips.values()}
     # A click is worth what it brings to the readings that the school looks at.
     looked_at = [each for each in readings if school is None or school.band(each.reading, each.at)]
@@ -263,14 +268,14 @@ def _follow(state: str, record: swing_record.SwingRecord, school: School | None)
     )
 
 
-def _pairing(swing: Swing, record: swing_record.SwingRecord) -> dict[str, Any] | None:
+def _pairing(swing: Swing, record: SwingRecord) -> dict[str, Any] | None:
     """What was said of a swing's two views, and what speaks against their being one swing."""
     if len({clip.view for clip in record.clips}) < 2:
         return None
     return {"one_swing": swing.one_swing, "unlike": unlike(record)}
 
 
-def _pressure_told(swing: Swing, felt: swing_record.Pressure | None) -> dict[str, Any] | None:
+def _pressure_told(swing: Swing, felt: PressurePlate | None) -> dict[str, Any] | None:
     """In short what a pressure mat's data are."""
     stored = _pressure(swing)
     if felt is None or stored is None:
@@ -292,7 +297,7 @@ def doubted(swing: Swing) -> list[dict[str, Any]]:
     return [{**asdict(doubt), "clip_id": doubt.clip} for doubt in found]
 
 
-def _camera(scene: Scene | None, clip: swing_record.Clip) -> dict[str, Any]:
+def _camera(scene: Scene | None, clip: RecordClip) -> dict[str, Any]:
     """The camera that follows from a clip's mat, or why none does."""
     if clip.mat is None or scene is None:
         return {"camera": None, "camera_trouble": ""}
@@ -319,7 +324,7 @@ def _camera(scene: Scene | None, clip: swing_record.Clip) -> dict[str, Any]:
     return {"camera": {**figures, **plan}, "camera_trouble": ""}
 
 
-def _mat_trouble(scene: Scene, clip: swing_record.Clip) -> str:
+def _mat_trouble(scene: Scene, clip: RecordClip) -> str:
     """Why a mat's corners were not used although something else was."""
     try:
         if clip.mat is not None:

@@ -16,7 +16,7 @@ from tropometer.server.bench.measure import Told, measured, ready_clips, record_
 from tropometer.server.bench.measured_schemas import BudgetOut, CourseOut, EarlierOut, EditAnswer
 from tropometer.server.bench.models import Pressure
 from tropometer.server.bench.schemas import PressureFile
-from tropometer.swing.record import to_document
+from tropometer.swing.formats.swing_record import to_document
 
 router = Router(tags=["bench"])
 

@@ -12,7 +12,7 @@ from tropometer.server.clips.schemas import ClipIn, ClipOut, ProposalsOut
 from tropometer.server.people.schemas import Hand, StudentOut
 from tropometer.server.text import Line
 from tropometer.swing.names import Checkpoint, View
-from tropometer.swing.wanted import Group
+from tropometer.swing.readings.round import Group
 
 
 class Views(Schema):

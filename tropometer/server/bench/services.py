@@ -36,8 +36,8 @@ from tropometer.server.clips.services import (
     take_in,
 )
 from tropometer.server.clips.uploads import Sender
-from tropometer.swing.pressure_file import read_pressure
-from tropometer.swing.record import pressure_document
+from tropometer.swing.formats.plate import plate_document
+from tropometer.swing.formats.plate_file import read_plate
 
 SHOWN_BEFORE = 12
 
@@ -69,7 +69,7 @@ def swings_before(swing: Swing) -> list[Swing]:
 
 def keep_pressure(swing: Swing, file_name: str, text: str, impact_s: float | None) -> None:
     """Keep a pressure mat's data in place of what there was; RecordError says what is wrong with the file."""
-    felt = pressure_document(read_pressure(text, impact_s))
+    felt = plate_document(read_plate(text, impact_s))
     values = {"file_name": file_name, "felt": felt}
     swing.pressure, _ = Pressure.objects.update_or_create(swing=swing, defaults=values)
 

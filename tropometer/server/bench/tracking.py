@@ -22,8 +22,8 @@ from tropometer.server.clips.proposing import ClipProposals, clip_looked_at, has
 from tropometer.server.clips.rooms import local_copy, scratch, video
 from tropometer.server.clips.services import ready_clip, times_s
 from tropometer.swing.names import TRACKED
-from tropometer.swing.record import Mark as RecordMark
-from tropometer.swing.smoothing import smooth_path
+from tropometer.swing.record.clip import Mark as RecordMark
+from tropometer.swing.scene.smoothing import smooth_path
 
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip

@@ -11,14 +11,14 @@ from django.dispatch import Signal
 
 from tropometer.server.clips.models import Clip, Proposals, State
 from tropometer.server.clips.rooms import local_copy, scratch, video
-from tropometer.swing.camera.motion import CameraMotion
 from tropometer.swing.names import Hand, View
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks
 from tropometer.swing.proposals.marks import ProposedMark, propose_marks
 from tropometer.swing.proposals.motion import FoundSwing, Heard, find_swings, plausible_slowness
 from tropometer.swing.proposals.seeing import player_box, propose_hand, propose_view
-from tropometer.swing.record import Mark
+from tropometer.swing.record.camera_motion import CameraMotion
+from tropometer.swing.record.clip import Mark
 from tropometer.video.timing import real_times_s
 
 LOOK_SECONDS = 1800

@@ -19,7 +19,7 @@ from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.demo import practice
 from tropometer.server.shelf.services import names_on_shelf, put_on_shelf
-from tropometer.swing.wanted import WANTED
+from tropometer.swing.readings.round import WANTED
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing

@@ -26,7 +26,7 @@ if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
     from tropometer.server.clips.models import Clip
     from tropometer.server.people.models import User
-    from tropometer.swing.camera.motion import CameraMotion
+    from tropometer.swing.record.camera_motion import CameraMotion
 
 
 def lessons_of(instructor: User) -> QuerySet[Lesson]:

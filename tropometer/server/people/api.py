@@ -22,7 +22,7 @@ from tropometer.server.people.schemas import (
     StudentOut,
 )
 from tropometer.server.people.services import add, change, remove, student_of, students_of
-from tropometer.swing.repeat import TooFew, steadiness
+from tropometer.swing.error.steadiness import TooFew, steadiness
 
 LEAST_SD_PX = 0.2  # nobody sees finer than that
 

@@ -10,9 +10,9 @@ import numpy as np
 from tropometer.swing.arrays import Array
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import SOURCE, SolvedCamera
-from tropometer.swing.measured import Measured, coordinates
+from tropometer.swing.error.value import Measured, coordinates
 from tropometer.swing.scene.eye import Eye
-from tropometer.swing.usual import STATURE_M, usual
+from tropometer.swing.scene.usual import STATURE_M, usual
 
 # Beyond these a clip should be filmed again; common practice, no source.
 FAR_OFF_SQUARE_DEG = 15.0

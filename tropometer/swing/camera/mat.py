@@ -9,32 +9,14 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import combinations
 
-from tropometer.swing.camera.facts import CameraFacts
 from tropometer.swing.camera.solve import FloorPoint, SolvedCamera, Unsolved, solve_camera
 from tropometer.swing.names import Hand, View
+from tropometer.swing.record.calibration import CameraFacts, Mat
 
 MAT_OFF_DEG = (
     1.5  # how far a mat lies off the target line, one standard deviation; common practice, no source
 )
 LEAST_APART_PX = 4.0  # corners nearer than that to each other, or to a line through two, tell nothing
-
-
-@dataclass(frozen=True)
-class Mat:
-    """Four corners in pixels, and how long the mat is along and across the target line, metres.
-
-    It lies along the target line; two alignment sticks side by side are a mat too.
-    """
-
-    corners: tuple[tuple[float, float], ...]
-    along_m: float
-    across_m: float
-    sd_px: float = 1.5
-
-    def mirrored(self, width: int) -> Mat:
-        """The same mat in the mirrored picture."""
-        turned = tuple((width - x, y) for x, y in self.corners)
-        return Mat(turned, self.along_m, self.across_m, self.sd_px)
 
 
 @dataclass(frozen=True)

@@ -17,17 +17,15 @@ import numpy as np
 from scipy.optimize import least_squares
 
 from tropometer.swing.arrays import Array
-from tropometer.swing.camera.facts import (
-    DISTANCE_SD,
-    HEIGHT_SD_M,
-    PLAYER_ON_MAT_M,
-    CameraFacts,
-    FloorLength,
-)
 from tropometer.swing.camera.pinhole import Pinhole
-from tropometer.swing.measured import Measured, coordinates
+from tropometer.swing.error.value import Measured, coordinates
 from tropometer.swing.names import View
+from tropometer.swing.record.calibration import CameraFacts, FloorLength
 
+DISTANCE_SD = 0.04  # share of a distance somebody paced or taped
+HEIGHT_SD_M = 0.05
+# A distance is said to the player, whose hips stand about so far behind the middle of a mat; see face_on.
+PLAYER_ON_MAT_M = (-0.35, 0.15)
 LEAST_POINTS = 4
 LEAST_SD_PX = 0.01  # what is said to be surer than that would drown all else in its rounding
 STARTS_M = (3.0, 4.5, 7.0)  # distances the fit is begun from

@@ -12,12 +12,12 @@ from collections.abc import Iterable
 import numpy as np
 
 from tropometer.swing.arrays import Array
-from tropometer.swing.camera.facts import FloorLength
 from tropometer.swing.camera.mat import MAT_OFF_DEG, UNSQUARED, MatTurn, camera_from_mat
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import SolvedCamera, Unsolved
 from tropometer.swing.names import Hand
-from tropometer.swing.record import Clip
+from tropometer.swing.record.calibration import FloorLength
+from tropometer.swing.record.clip import Clip
 
 LAID_DEG = 1.0  # how surely a stick is laid along the line by looking along it; common practice, no source
 STRANGE = 3.5  # standard deviations beyond which the mat was never meant to lie along the line

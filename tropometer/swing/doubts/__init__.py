@@ -8,9 +8,9 @@ from tropometer.swing.doubts.doubt import Doubt
 from tropometer.swing.doubts.jumps import jumps
 from tropometer.swing.doubts.landmarks import Proposed, away_from_landmarks
 from tropometer.swing.doubts.slips import slips
-from tropometer.swing.record import SwingRecord
+from tropometer.swing.readings.two_swings import one_by_one
+from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.scene import Scene
-from tropometer.swing.two_swings import one_by_one
 
 TOGETHER_S = 0.15
 

@@ -14,9 +14,9 @@ import numpy as np
 
 from tropometer.swing.arrays import Array
 from tropometer.swing.doubts import usual_swings
-from tropometer.swing.hangs_on import HANGS_ON
 from tropometer.swing.names import CHECKPOINTS, MARKS
-from tropometer.swing.usual import FOOT, part_of
+from tropometer.swing.scene.hangs_on import HANGS_ON
+from tropometer.swing.scene.usual import FOOT, part_of
 
 NAMES = tuple(sorted(MARKS))
 SCALE = 1e4  # the table's whole numbers to a stature

@@ -13,12 +13,12 @@ import numpy as np
 from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.doubts.body import CLUB, NAMES, Body, usual_body
 from tropometer.swing.doubts.shaft import HEAD, Shaft
-from tropometer.swing.eyesight import ANEW, missed_m
 from tropometer.swing.names import CHECKPOINTS, View
 from tropometer.swing.scene.eye import Eye
+from tropometer.swing.scene.eyesight import ANEW, missed_m
 from tropometer.swing.scene.fuse import pixels_in, project
 from tropometer.swing.scene.scene import OUTLINE_M, OUTLINES, Scene
-from tropometer.swing.usual import part_of, usual
+from tropometer.swing.scene.usual import part_of, usual
 
 TALLNESS = 0.03  # a body's size beside its stature; more where nobody said that
 UNKNOWN_TALLNESS = 0.06

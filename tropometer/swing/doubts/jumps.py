@@ -8,7 +8,7 @@ import numpy as np
 
 from tropometer.swing.arrays import Array
 from tropometer.swing.doubts.doubt import Doubt
-from tropometer.swing.record import Clip
+from tropometer.swing.record.clip import Clip
 from tropometer.swing.scene.pixels import marks_on
 
 # A cubic through the two marks before and the two after, spaced alike, passes here in the middle.

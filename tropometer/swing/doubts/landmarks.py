@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator
 
 from tropometer.swing.doubts.doubt import Doubt
 from tropometer.swing.names import PROPOSED
-from tropometer.swing.record import Clip, Mark
+from tropometer.swing.record.clip import Clip, Mark
 
 Proposed = Callable[[str, int], Mark | None]
 

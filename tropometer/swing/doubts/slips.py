@@ -18,7 +18,7 @@ from tropometer.swing.doubts.expected import Click
 from tropometer.swing.doubts.whole_swing import whole_swing
 from tropometer.swing.names import View, spoken
 from tropometer.swing.scene.scene import Scene
-from tropometer.swing.usual import part_of
+from tropometer.swing.scene.usual import part_of
 
 SLIPPED = 18.0  # gains from which a click is doubted: of 450 clean ones about one in a swing of forty
 # Who moves unlike anybody is doubted from more on: a tenth of the clicks gains so much in a usual swing.

@@ -1,3 +1,1 @@
-"""Every reading, from the floor up; importing this registers them all."""
-
-from tropometer.swing.readings import club, feet, knees, pelvis, set_up, trunk  # noqa: F401
+"""What is measured: readings of marks, of times and of a pressure plate, given or refused with a reason."""

@@ -16,9 +16,9 @@ import numpy as np
 
 from tropometer.swing.arrays import Array, Flags, Frames
 from tropometer.swing.names import UNSEEN
-from tropometer.swing.record import Clip
+from tropometer.swing.record.clip import Clip
 from tropometer.swing.scene.pixels import marks_on
-from tropometer.swing.usual import part_of
+from tropometer.swing.scene.usual import part_of
 
 # Within so long a body's way is a parabola, and within so short a one a line, to 2 mm; a club's is not.
 PARABOLA_S, LINE_S = 0.05, 0.02

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from functools import lru_cache
 
+from tropometer.swing.error.source import Sources, sources
 from tropometer.swing.names import View, spoken
-from tropometer.swing.origins import Sources, sources
 from tropometer.swing.scene.fuse import DEPTH, OF_A_VIEW
-from tropometer.swing.usual import kept_as, part_of
+from tropometer.swing.scene.usual import kept_as, part_of
 
 KEPT = 2  # after those of depth: what is always unusual about it, along T and along B
 

@@ -15,13 +15,13 @@ from typing import Literal
 import numpy as np
 
 from tropometer.swing.arrays import Array
-from tropometer.swing.camera.facts import CameraFacts
 from tropometer.swing.camera.mat import UNSQUARED, MatTurn, camera_from_mat
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import BY_EYE, FloorPoint, SolvedCamera, Unsolved, solve_camera
 from tropometer.swing.names import Hand, View
-from tropometer.swing.record import Clip
-from tropometer.swing.usual import STATURE_M, spread_m, usual
+from tropometer.swing.record.calibration import CameraFacts
+from tropometer.swing.record.clip import Clip
+from tropometer.swing.scene.usual import STATURE_M, spread_m, usual
 
 Scale = Literal["mat", "length", "none"]
 FEET = tuple(

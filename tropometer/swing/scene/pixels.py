@@ -7,7 +7,7 @@ from collections.abc import Collection, Sequence
 import numpy as np
 
 from tropometer.swing.arrays import Array
-from tropometer.swing.record import Clip
+from tropometer.swing.record.clip import Clip
 
 UNMARKED = (np.nan, np.nan, np.nan)
 

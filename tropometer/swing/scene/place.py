@@ -7,8 +7,8 @@ from typing import NamedTuple
 import numpy as np
 
 from tropometer.swing.arrays import Array
-from tropometer.swing.measured import Measured, combined, hypot
-from tropometer.swing.origins import variances
+from tropometer.swing.error.source import variances
+from tropometer.swing.error.value import Measured, combined, hypot
 
 FOLDED = 1 / (1 - 2 / np.pi)  # by the variance of a folded normal
 

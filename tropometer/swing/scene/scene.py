@@ -11,19 +11,20 @@ import numpy as np
 from tropometer.swing.arrays import Array, Flags, Frames
 from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.camera.squaring import mat_turn
-from tropometer.swing.eyesight import ANEW, missed_m
-from tropometer.swing.measured import Measured, combined
+from tropometer.swing.error.source import Origin
+from tropometer.swing.error.value import Measured, combined
 from tropometer.swing.names import CHECKPOINTS, PROPOSED, UNSEEN, Checkpoint, View, spoken
-from tropometer.swing.origins import Origin
-from tropometer.swing.record import Clip, SwingRecord
+from tropometer.swing.record.clip import Clip
+from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.beside import marks_with_neighbours
 from tropometer.swing.scene.errors import rows_but, rows_of, sources_of
 from tropometer.swing.scene.eye import FEET, SOLE_SD_M, Eye, eye_of
+from tropometer.swing.scene.eyesight import ANEW, missed_m
 from tropometer.swing.scene.fuse import DEPTH, Fused, Seen, fuse
 from tropometer.swing.scene.pixels import marks_on
 from tropometer.swing.scene.place import Place, bend_between
 from tropometer.swing.scene.rigid import APART, Pair, apart_m, keep_apart
-from tropometer.swing.usual import (
+from tropometer.swing.scene.usual import (
     SPEED_SPREAD,
     STATURE_M,
     STATURE_SD_M,

@@ -1,0 +1,1 @@
+"""Values that carry their error, and where it comes from."""

@@ -1,0 +1,1 @@
+"""The lines of the trade, drawn into the picture and seen from above."""

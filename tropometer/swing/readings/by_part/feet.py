@@ -1,0 +1,83 @@
+"""The feet: how they point, and how they lift and roll."""
+
+from __future__ import annotations
+
+from tropometer.swing.error.value import Measured, degrees_of, hypot
+from tropometer.swing.readings.look import Look
+from tropometer.swing.readings.register import AFTER_ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, reading
+from tropometer.swing.scene.place import Place
+
+FLOOR = (BOTH, DOWN_THE_LINE, FACE_ON)
+OUTWARD = "outward positive"
+
+
+@reading("foot_flare_lead", unit="deg", group="feet", seen=FLOOR, scale="mat", sign=OUTWARD)
+def foot_flare_lead(look: Look) -> Measured:
+    """Angle of the lead shoe from heel to toe, from the ball's direction, on the floor."""
+    return _flare(look.here("lead_toe").minus(look.here("lead_heel")), 1)
+
+
+@reading("foot_flare_trail", unit="deg", group="feet", seen=FLOOR, scale="mat", sign=OUTWARD)
+def foot_flare_trail(look: Look) -> Measured:
+    """Angle of the trail shoe from heel to toe, from the ball's direction, on the floor."""
+    return _flare(look.here("trail_toe").minus(look.here("trail_heel")), -1)
+
+
+@reading(
+    "foot_twist_lead", unit="deg", group="feet", seen=(BOTH, FACE_ON), scale="mat",
+    at=("top", "impact", "finish"),
+    sign="further outward than at address positive",
+)  # fmt: skip
+def foot_twist_lead(look: Look) -> Measured:
+    """Flare of the lead foot less its flare at address."""
+    at_address = _flare(look.at("lead_toe", "address").minus(look.at("lead_heel", "address")), 1)
+    return look.since_address(foot_flare_lead(look), at_address)
+
+
+def _flare(foot: Place, toward_target: int) -> Measured:
+    return degrees_of(foot.t * toward_target, foot.b)
+
+
+UP = "up positive"
+EITHER = (BOTH, FACE_ON, DOWN_THE_LINE)
+
+
+@reading("heel_lift_lead", unit="m", group="feet", seen=EITHER, at=AFTER_ADDRESS, sign=UP)
+def heel_lift_lead(look: Look) -> Measured:
+    """Height of the lead heel, less its height at address."""
+    return look.moved("lead_heel").u
+
+
+@reading("heel_lift_trail", unit="m", group="feet", seen=EITHER, at=AFTER_ADDRESS, sign=UP)
+def heel_lift_trail(look: Look) -> Measured:
+    """Height of the trail heel, less its height at address."""
+    return look.moved("trail_heel").u
+
+
+@reading("toe_lift_lead", unit="m", group="feet", seen=EITHER, at=AFTER_ADDRESS, sign=UP)
+def toe_lift_lead(look: Look) -> Measured:
+    """Height of the lead toe, less its height at address."""
+    return look.moved("lead_toe").u
+
+
+@reading(
+    "foot_roll_lead", unit="deg", group="feet", seen=(BOTH, FACE_ON),
+    sign="outward positive: the inner edge up",
+)  # fmt: skip
+def foot_roll_lead(look: Look) -> Measured:
+    """Tilt of the lead sole from outer to inner edge."""
+    return -_roll(look, "lead")
+
+
+@reading(
+    "foot_roll_trail", unit="deg", group="feet", seen=(BOTH, FACE_ON),
+    sign="inward positive: the outer edge up",
+)  # fmt: skip
+def foot_roll_trail(look: Look) -> Measured:
+    """Tilt of the trail sole from inner to outer edge."""
+    return _roll(look, "trail")
+
+
+def _roll(look: Look, side: str) -> Measured:
+    sole = look.here(f"{side}_foot_outer").minus(look.here(f"{side}_foot_inner"))
+    return degrees_of(sole.u, hypot(sole.t, sole.b))

@@ -1,0 +1,56 @@
+"""What a reading is: a value with its error, or a refusal with its reason."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from tropometer.swing.error.budget import Share
+from tropometer.swing.names import Checkpoint, View
+
+Unit = Literal["m", "deg", "ratio", "to_one", "s", "hours", "sd"]
+Group = Literal["feet", "knees", "pelvis", "trunk", "sequence", "pressure"]
+
+
+@dataclass(frozen=True)
+class Need:
+    """The next thing to do for a refused reading: a peg, a mark, or something about the camera."""
+
+    kind: Literal["peg", "mark", "known_length", "mat", "plumb", "view"]
+    name: str = ""
+    at: Checkpoint | None = None
+    view: View | None = None
+
+
+@dataclass(frozen=True)
+class Reading:
+    """A value with its error, or a refusal with its reason.
+
+    `at` is a checkpoint, or what a reading without one is of (a part of the body, the whole swing). `said`
+    holds what a reading finds in words. It is provisional while it hangs on a mark that nobody looked at.
+    """
+
+    reading: str
+    at: str
+    unit: Unit
+    status: Literal["ok", "refused"]
+    method: str
+    value: float | None = None
+    u95: float | None = None
+    reason: str = ""
+    clips: tuple[str, ...] = ()
+    frames: tuple[int, ...] = ()
+    needs: tuple[Need, ...] = ()
+    largest_error: str = ""
+    budget: tuple[Share, ...] = ()
+    said: str = ""
+    provisional: bool = False
+
+
+class Refused(Exception):
+    """Raised inside a reading that cannot be given; becomes a refusal."""
+
+    def __init__(self, reason: str, *needs: Need) -> None:
+        super().__init__(reason)
+        self.reason = reason
+        self.needs = needs

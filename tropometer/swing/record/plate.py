@@ -1,0 +1,26 @@
+"""What a pressure plate felt under the feet."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from tropometer.swing.arrays import Array
+
+
+@dataclass(frozen=True, eq=False)
+class PressurePlate:
+    """What a pressure plate felt at n instants of its own clock, on which impact is at `impact_s`.
+
+    Forces (n,) in newtons; places (n, 2) in each shoe, heel 0 to toe 1 and inner edge 0 to outer edge 1.
+    """
+
+    times_s: Array
+    lead_force_n: Array
+    trail_force_n: Array
+    impact_s: float
+    lead_place: Array | None = None
+    trail_place: Array | None = None
+    # One standard deviation each; common practice, no source.
+    impact_sd_s: float = 0.004
+    force_sd_n: float = 12.0
+    place_sd: float = 0.02

@@ -1,0 +1,22 @@
+"""The swing record: everything the core needs to read one swing, as plain data."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from tropometer.swing.names import Hand
+from tropometer.swing.record.clip import Clip
+from tropometer.swing.record.plate import PressurePlate
+
+
+@dataclass(frozen=True)
+class SwingRecord:
+    """Everything the core needs to read one swing."""
+
+    hand: Hand
+    clips: tuple[Clip, ...]
+    stature_m: float | None = None
+    hip_width_m: float | None = None  # over the trochanters
+    club: str = ""
+    plate: PressurePlate | None = None
+    one_swing: bool | None = None  # whether its views show one swing; None: nobody has said, so it is tested
