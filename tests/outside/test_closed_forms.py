@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.outside.test_scale import FEET, clip_of
+from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import Measured
 from tropometer.swing.names import CHECKPOINTS
 from tropometer.swing.readings import by_part  # noqa: F401  they register themselves
@@ -33,7 +34,9 @@ def hip_px() -> float:
 
 
 def point(values: np.ndarray, sd: float, name: str) -> Place:
-    return Place(*(Measured.of(value, sd, f"{name} {axis}") for axis, value in enumerate(values)))
+    return Place(
+        *(Measured.of(value, sd, Source("mark", f"{name} {axis}")) for axis, value in enumerate(values))
+    )
 
 
 def turned(
@@ -121,8 +124,8 @@ class ShakenTests(TestCase):
 
         column = CHECKPOINTS.index("top")
         found = at_top(clips).by_source()
-        rows = zip(found.names[0], found.squares, strict=True)
-        marks = [row[column] for name, row in rows if name.startswith("mark")]
+        rows = zip(found.origins.sources[0], found.squares, strict=True)
+        marks = [row[column] for source, row in rows if source.kind == "mark"]
         said = float(np.sqrt(np.sum(marks)))
         values = [at_top(tuple(shaken(clip, random) for clip in clips)).value[column] for _ in range(SHAKES)]
         done = float(np.std(values))

@@ -10,6 +10,7 @@ import numpy as np
 from tropometer.swing.arrays import Array
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import SOURCE, SolvedCamera
+from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import Measured, coordinates
 from tropometer.swing.scene.eye import Eye
 from tropometer.swing.scene.usual import STATURE_M, usual
@@ -70,8 +71,8 @@ def audit(solved: SolvedCamera, hips_b: Measured) -> CameraAudit:
 def hips_on_mat(eye: Eye) -> Measured:
     """B of the hips at address on the mat's own scale."""
     usually, _ = usual(("lead_hip",), np.zeros(1), STATURE_M)
-    own = {SOURCE: eye.origin_by_camera[:2], "where the player stands": eye.origin_own[:2]}
-    spread = Measured.of(usually[1, 0, 0], HIPS_SD_M, "where the hips are over the feet")
+    own = {SOURCE: eye.origin_by_camera[:2], Source("stand"): eye.origin_own[:2]}
+    spread = Measured.of(usually[1, 0, 0], HIPS_SD_M, Source("stand", "the hips over the feet"))
     _, along_b = coordinates(eye.origin[:2], own)
     return along_b + spread
 

@@ -18,6 +18,7 @@ from scipy.optimize import least_squares
 
 from tropometer.swing.arrays import Array
 from tropometer.swing.camera.pinhole import Pinhole
+from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import Measured, coordinates
 from tropometer.swing.names import View
 from tropometer.swing.record.calibration import CameraFacts, FloorLength
@@ -34,7 +35,7 @@ WORST_MISFIT = (
 )
 GOOD_COST = 8.0  # of a fit that needs no other start: half the sum of squares of a dozen residuals
 STRANGEST = 3.5  # standard deviations from what is usual, beyond which nobody would have put up the camera so
-SOURCE = "camera"
+SOURCE = Source("camera")
 ALONG = math.radians(2.0)  # how surely a stick that is said to lie along the target line does
 BODY_DEPTH_M = 0.04  # what is held in the plane of the body lies in it so surely
 

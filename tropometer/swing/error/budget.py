@@ -9,11 +9,11 @@ from functools import lru_cache
 import numpy as np
 
 from tropometer.swing.arrays import Frames
-from tropometer.swing.error.source import variances
+from tropometer.swing.error.source import Origins, SourceKind, variances
 from tropometer.swing.error.value import NORMAL_95, Measured
 
 # What each kind of source is called in a budget.
-BUDGET = {
+BUDGET: dict[SourceKind, str] = {
     "mark": "marks",
     "eye": "where the eye puts it",
     "camera": "camera",
@@ -21,6 +21,8 @@ BUDGET = {
     "stand": "where the player stands",
     "moment": "time between frames",
     "mat": "how the mat lies",
+    "plate": "the pressure plate",
+    "others": "the readings that it is made of",
 }
 WORDS = tuple(BUDGET.values())
 LEAST_SHARE = 1e-3
@@ -41,13 +43,13 @@ class Budgets:
         found = variances([value.slopes for value in values], count)
         whole = found.whole()
         self.u95 = NORMAL_95 * np.sqrt(whole)
-        self._names = found.names
+        self._sources = found.origins.sources
         self._largest = [
-            found.squares[first : first + len(names)].argmax(axis=0).tolist() if names else []
-            for first, names in zip(found.firsts, found.names, strict=True)
+            found.squares[first : first + len(told)].argmax(axis=0).tolist() if told else []
+            for first, told in zip(found.origins.firsts, self._sources, strict=True)
         ]
         by_kind = np.zeros((len(values) * len(WORDS), count))
-        np.add.at(by_kind, _kinds(found.names), found.squares)
+        np.add.at(by_kind, _kinds(found.origins), found.squares)
         with np.errstate(divide="ignore", invalid="ignore"):
             shares = by_kind.reshape(len(values), len(WORDS), count) / whole[:, None]
         order = np.argsort(-shares, axis=1)
@@ -59,8 +61,9 @@ class Budgets:
         """The source that brings most of the variance at one moment, in words."""
         if not self.u95[reading, column] > 0:
             return ""
-        kind, _, what = self._names[reading][self._largest[reading][column]].partition(": ")
-        return what if kind == "mark" else f"{BUDGET[kind]}, {what}"
+        source = self._sources[reading][self._largest[reading][column]]
+        of = () if source.kind == "mark" else (BUDGET[source.kind],)
+        return ", ".join(word for word in (*of, source.words) if word)
 
     def shares(self, reading: int, column: int) -> tuple[Share, ...]:
         """Shares of the variance at one moment by kind of source, the largest first."""
@@ -70,14 +73,14 @@ class Budgets:
 
 
 @lru_cache(maxsize=64)
-def _kinds(names: tuple[tuple[str, ...], ...]) -> Frames:
+def _kinds(origins: Origins) -> Frames:
     """For each source of each reading, which kind of which reading it is, counted through."""
     kinds = list(BUDGET)
     return np.array(
         [
-            reading * len(kinds) + kinds.index(source.partition(":")[0])
-            for reading, sources in enumerate(names)
-            for source in sources
+            reading * len(kinds) + kinds.index(source.kind)
+            for reading, told in enumerate(origins.sources)
+            for source in told
         ],
         int,
     )

@@ -5,21 +5,48 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Literal
 
 import numpy as np
 
 from tropometer.swing.arrays import Array, Frames
+from tropometer.swing.names import Checkpoint, View, spoken
+
+SourceKind = Literal["mark", "eye", "camera", "depth", "stand", "moment", "mat", "plate", "others"]
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """What an error comes from: its kind, and what of. Two that are equal are one and the same.
+
+    `of` is a mark, a part of the body or what is unsure of it, `along` the axis on which it is; `at` is the
+    checkpoint (None: the moment itself, or the whole clip), `view` the side it is seen from.
+    """
+
+    kind: SourceKind
+    of: str = ""
+    at: Checkpoint | None = None
+    view: View | None = None
+    along: str = ""
+
+    @property
+    def words(self) -> str:
+        """What it is of, as it is said in a sentence."""
+        of = " ".join(word for word in (spoken(self.of), self.along) if word)
+        when = f"at {spoken(self.at)}" if self.at else ""
+        side = spoken(self.view).replace("face on", "face-on") if self.view else ""
+        return ", ".join(part for part in (f"{of} {when}".strip(), side) if part)
 
 
 @dataclass(frozen=True, eq=False)
 class Sources:
-    """The sources of some errors in their order: each one's name, and how many of the errors are its."""
+    """The sources of some errors in their order, and how many of the errors are each one's."""
 
-    widths: tuple[tuple[str, int], ...]
+    widths: tuple[tuple[Source, int], ...]
 
 
 @lru_cache(maxsize=4096)
-def sources(*widths: tuple[str, int]) -> Sources:
+def sources(*widths: tuple[Source, int]) -> Sources:
     """The same object for the same sources, so that what follows from it is found out once."""
     return Sources(widths)
 
@@ -41,23 +68,31 @@ Slopes = Mapping[Origin, Array]
 
 
 @dataclass(frozen=True, eq=False)
+class Origins:
+    """The sources of several values, and at which row the first of each value's is."""
+
+    sources: tuple[tuple[Source, ...], ...]
+    firsts: tuple[int, ...]
+
+
+@dataclass(frozen=True, eq=False)
 class Variances:
     """What each source adds to the variance of some values at n moments: `squares` (rows, n).
 
-    The rows of value i begin at `firsts[i]`, and `names[i]` are its sources, one a row; an exact value
-    has none.
+    The rows of value i begin at `origins.firsts[i]`, and `origins.sources[i]` are its sources, one a row; an
+    exact value has none.
     """
 
-    names: tuple[tuple[str, ...], ...]
-    firsts: tuple[int, ...]
+    origins: Origins
     squares: Array
 
     def whole(self) -> Array:
         """The variance of each value (values, n)."""
-        total = np.zeros((len(self.names), self.squares.shape[1]))
-        unsure = [i for i, names in enumerate(self.names) if names]
+        total = np.zeros((len(self.origins.sources), self.squares.shape[1]))
+        unsure = [i for i, found in enumerate(self.origins.sources) if found]
         if unsure:
-            total[unsure] = np.add.reduceat(self.squares, [self.firsts[i] for i in unsure], axis=0)
+            firsts = [self.origins.firsts[i] for i in unsure]
+            total[unsure] = np.add.reduceat(self.squares, firsts, axis=0)
         return total
 
 
@@ -79,9 +114,9 @@ def variances(values: Sequence[Slopes], count: int) -> Variances:
             moved[row:below] += slope[k] * origin.effects[k]
         row = below
     if not row:
-        return Variances(layout.names, layout.firsts, np.zeros((0, count)))
+        return Variances(layout.origins, np.zeros((0, count)))
     errors = np.add.reduceat(moved[layout.order], layout.errors, axis=0)
-    return Variances(layout.names, layout.firsts, np.add.reduceat(errors * errors, layout.sources, axis=0))
+    return Variances(layout.origins, np.add.reduceat(errors * errors, layout.begins, axis=0))
 
 
 def _felt(pairs: Sequence[tuple[Origin, Array]], count: int) -> list[list[int]]:
@@ -101,14 +136,13 @@ class _Layout:
     """How the errors of several values' origins, one below the other, are put together.
 
     `order` of the rows has the same error's of one value side by side; `errors` is where each error begins
-    in that order, and `sources` where each source begins among the errors.
+    in that order, and `begins` where each source begins among the errors.
     """
 
     order: Frames
     errors: Frames
-    sources: Frames
-    names: tuple[tuple[str, ...], ...]
-    firsts: tuple[int, ...]
+    begins: Frames
+    origins: Origins
 
 
 @lru_cache(maxsize=4096)
@@ -116,16 +150,16 @@ def _layout(values: tuple[tuple[Sources, ...], ...]) -> _Layout:
     order: list[int] = []
     errors: list[int] = []
     of_sources: list[int] = []
-    names: list[tuple[str, ...]] = []
+    told: list[tuple[Source, ...]] = []
     firsts: list[int] = []
     row = 0
     for origins in values:
-        rows: dict[str, dict[int, list[int]]] = {}
+        rows: dict[Source, dict[int, list[int]]] = {}
         for source, width in (each for origin in origins for each in origin.widths):
             for i in range(width):
                 rows.setdefault(source, {}).setdefault(i, []).append(row)
                 row += 1
-        names.append(tuple(rows))
+        told.append(tuple(rows))
         firsts.append(len(of_sources))
         for of_source in rows.values():
             of_sources.append(len(errors))
@@ -133,5 +167,8 @@ def _layout(values: tuple[tuple[Sources, ...], ...]) -> _Layout:
                 errors.append(len(order))
                 order += same
     return _Layout(
-        np.array(order, int), np.array(errors, int), np.array(of_sources, int), tuple(names), tuple(firsts)
+        np.array(order, int),
+        np.array(errors, int),
+        np.array(of_sources, int),
+        Origins(tuple(told), tuple(firsts)),
     )

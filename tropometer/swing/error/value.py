@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from tropometer.swing.arrays import Array, Flags
-from tropometer.swing.error.source import Origin, Variances, sources, variances
+from tropometer.swing.error.source import Origin, Source, Variances, sources, variances
 
 NORMAL_95 = 1.959964
 ONE = np.ones((1, 1))
@@ -28,7 +28,7 @@ class Measured:
     slopes: dict[Origin, Array] = field(default_factory=dict)
 
     @classmethod
-    def of(cls, value: float | Array, sd: float | Array, source: str) -> Measured:
+    def of(cls, value: float | Array, sd: float | Array, source: Source) -> Measured:
         """A value with standard deviation `sd` from one named source."""
         effects = np.asarray(sd, float).reshape(1, 1, -1)
         return cls(np.asarray(value, float), {Origin(effects, sources((source, 1))): ONE})
@@ -104,7 +104,7 @@ def combined(value: Array | float, *slopes: tuple[Measured, Array | float]) -> M
     return Measured(np.asarray(value, float), total)
 
 
-def coordinates(values: Array, effects: Mapping[str, Array]) -> tuple[Measured, ...]:
+def coordinates(values: Array, effects: Mapping[Source, Array]) -> tuple[Measured, ...]:
     """The k coordinates of one quantity: values (k,), and what each source's errors do to them (k, q)."""
     named = sources(*((source, effect.shape[1]) for source, effect in effects.items()))
     origin = Origin(np.concatenate(list(effects.values()), axis=1)[..., None], named)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from tropometer.swing.error.source import Sources, sources
-from tropometer.swing.names import View, spoken
+from tropometer.swing.error.source import Source, Sources, sources
+from tropometer.swing.names import Checkpoint, View
 from tropometer.swing.scene.fuse import DEPTH, OF_A_VIEW
 from tropometer.swing.scene.usual import kept_as, part_of
 
@@ -13,27 +13,28 @@ KEPT = 2  # after those of depth: what is always unusual about it, along T and a
 
 
 @lru_cache(maxsize=1024)
-def sources_of(name: str, words: str, views: tuple[View, ...], by_mat: bool, paired: bool) -> Sources:
-    """What each of a scene's errors of a place comes from."""
-    widths = [(f"depth: {spoken(name)}{words or ' then'}", DEPTH)]
-    widths += [(f"depth: {kept_as(name, axis)} {'TB'[axis]}", 1) for axis in (0, 1)]
+def sources_of(
+    name: str, at: Checkpoint | None, views: tuple[View, ...], by_mat: bool, paired: bool
+) -> Sources:
+    """What each of a scene's errors of a place comes from; `at` is None at the moment itself."""
+    widths = [(Source("depth", name, at), DEPTH)]
+    widths += [(Source("depth", kept_as(name, axis), along=along), 1) for axis, along in enumerate("TB")]
     for view in views:
-        side = spoken(view).replace("face on", "face-on")
-        of = {
-            "mark": f" {spoken(name)}{words}, {side}",
-            "eye": f" {spoken(name)}, {side}",
-            "moment": f" {side}{words}",
+        of_a_view = {
+            "mark": Source("mark", name, at, view),
+            "eye": Source("eye", name, view=view),
+            "camera": Source("camera", view=view),
+            "stand": Source("stand", view=view),
+            "moment": Source("moment", at=at, view=view),
         }
         widths += [
-            (f"{kind}:{of.get(kind, f' {side}')}", width)
-            for kind, width in OF_A_VIEW.items()
-            if not (paired and kind == "eye")
+            (of_a_view[kind], width) for kind, width in OF_A_VIEW.items() if not (paired and kind == "eye")
         ]
     if by_mat:
-        widths.append(("mat: along the target line", 1))
+        widths.append((Source("mat", "along the target line"), 1))
     if paired:
         # Which joint of the two, and from which side, no longer comes apart.
-        widths.append((f"eye: both {spoken(part_of(name))}s", 2 * len(views) * OF_A_VIEW["eye"]))
+        widths.append((Source("eye", f"both {part_of(name)}s"), 2 * len(views) * OF_A_VIEW["eye"]))
     return sources(*widths)
 
 

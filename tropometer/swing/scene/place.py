@@ -7,7 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from tropometer.swing.arrays import Array
-from tropometer.swing.error.source import variances
+from tropometer.swing.error.source import Source, variances
 from tropometer.swing.error.value import Measured, combined, hypot
 
 FOLDED = 1 / (1 - 2 / np.pi)  # by the variance of a folded normal
@@ -35,7 +35,7 @@ def angle_between(a: Place, b: Place) -> Measured:
     return _angle_and_normal(a, b)[0]
 
 
-def bend_between(a: Place, b: Place, source: str) -> Measured:
+def bend_between(a: Place, b: Place, source: Source) -> Measured:
     """Angle between two directions, degrees, of a limb whose bend out of its seen plane is unsure too.
 
     A bend s out of the plane makes the whole √(bend² + s²). What s is on average does so here, and its
@@ -77,7 +77,7 @@ def _hanging_on(value: Array, *places: tuple[Place, Array]) -> Measured:
     return combined(value, *(pair for place, ways in places for pair in zip(place, ways, strict=True)))
 
 
-def length_of(way: Place, source: str) -> Measured:
+def length_of(way: Place, source: Source) -> Measured:
     """How long a way is.
 
     What is unsure across it lengthens it by σ²/2L on average and σ²/√2L in spread: the second-order term of

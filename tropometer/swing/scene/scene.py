@@ -11,7 +11,7 @@ import numpy as np
 from tropometer.swing.arrays import Array, Flags, Frames
 from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.camera.squaring import mat_turn
-from tropometer.swing.error.source import Origin
+from tropometer.swing.error.source import Origin, Source
 from tropometer.swing.error.value import Measured, combined
 from tropometer.swing.names import CHECKPOINTS, PROPOSED, UNSEEN, Checkpoint, View, spoken
 from tropometer.swing.record.clip import Clip
@@ -176,14 +176,14 @@ class Scene:
     def place(self, name: str) -> Place:
         """A mark at every moment asked for; NaN where no view has it."""
         if (name, None) not in self._cuts:
-            self._cuts[name, None] = self._cut(name, self.here, "")
+            self._cuts[name, None] = self._cut(name, self.here, None)
         return self._cuts[name, None]
 
     def at(self, name: str, checkpoint: Checkpoint) -> Place:
         """A mark at one checkpoint."""
         column = self.column(checkpoint)
         if (name, column) not in self._cuts:
-            self._cuts[name, column] = self._cut(name, column, f" at {spoken(checkpoint)}")
+            self._cuts[name, column] = self._cut(name, column, checkpoint)
         return self._cuts[name, column]
 
     def moved(self, name: str) -> Place:
@@ -211,8 +211,7 @@ class Scene:
             a, b, c = (
                 self.at(name, checkpoint) if checkpoint else self.place(name) for name in (near, joint, far)
             )
-            then = f" at {spoken(checkpoint)}" if checkpoint else ""
-            source = f"depth: how the {spoken(joint)} stands aside{then}"
+            source = Source("depth", f"how the {spoken(joint)} stands aside", checkpoint)
             self._bends[key] = bend_between(b.minus(a), c.minus(b), source)
         return self._bends[key]
 
@@ -413,7 +412,7 @@ class Scene:
     def _leading(self) -> View:
         return "face_on" if "face_on" in self.clips else "down_the_line"
 
-    def _cut(self, name: str, columns: slice | int, words: str) -> Place:
+    def _cut(self, name: str, columns: slice | int, at: Checkpoint | None) -> Place:
         row = self._names.get(name)
         if row is None:
             nowhere = np.asarray(np.full(len(self.through), np.nan)[columns])
@@ -425,5 +424,5 @@ class Scene:
             effects = np.concatenate([effects[:, rows_but("eye", effects.shape[1])], kept[1]], axis=1)
         effects, places = effects[:, :, columns], places[:, columns]
         effects = effects if isinstance(columns, slice) else effects[..., None]
-        origin = Origin(effects, sources_of(name, words, tuple(self.eyes), self.by_mat, kept is not None))
+        origin = Origin(effects, sources_of(name, at, tuple(self.eyes), self.by_mat, kept is not None))
         return Place(*(Measured(places[axis], {origin: WAYS[axis]}) for axis in range(3)))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import Measured, combined, degrees_of, hypot, where
 from tropometer.swing.readings.look import Look
 from tropometer.swing.readings.register import AFTER_ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, reading
@@ -131,7 +132,7 @@ def turn_of(look: Look, part: str) -> Measured:
     if both.all():
         return whole
     breadth = line.t / _flat(
-        length_of(look.line_at(part, "address"), f"depth: how the {part}s stand"), line.u
+        length_of(look.line_at(part, "address"), Source("depth", f"how the {part}s stand")), line.u
     )
     share = np.clip(breadth.value, -0.999, 0.999)
     away = np.where(look.through <= SQUARE_AGAIN[part], 1.0, -1.0)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import Measured, degrees_of
 from tropometer.swing.readings.look import Look
 from tropometer.swing.readings.register import ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, reading
@@ -24,7 +25,9 @@ def stance_width(look: Look) -> Measured:
 def stance_ratio(look: Look) -> Measured:
     """Heel to heel along the target line, by the breadth of the shoulders, at address."""
     shoulders = look.line_at("shoulder", "address")
-    return look.line_at("heel", "address").t / length_of(shoulders, "depth: how the shoulders stand")
+    return look.line_at("heel", "address").t / length_of(
+        shoulders, Source("depth", "how the shoulders stand")
+    )
 
 
 @reading(
