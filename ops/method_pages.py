@@ -11,8 +11,8 @@ from pathlib import Path
 from typing import Any
 
 from tropometer.swing.names import CHECKPOINTS
-from tropometer.swing.read import OTHERS
-from tropometer.swing.readings.plate import AT_CHECKPOINTS
+from tropometer.swing.readings.from_marks import FromMarks
+from tropometer.swing.readings.from_plate import FromPlate
 from tropometer.swing.readings.register import KINDS, Kind
 
 ROOT = Path(__file__).parents[1]
@@ -35,14 +35,9 @@ def table(family: str) -> str:
     lines = ["| reading | unit | at | seen from | how | sign |", "|---|---|---|---|---|---|"]
     for kind in KINDS.values():
         if kind.group == family:
-            mark = " ✱" if kind.scale == "mat" else ""
+            mark = " ✱" if isinstance(kind, FromMarks) and kind.scale == "mat" else ""
             row = (f"`{kind.id}`{mark}", kind.unit, _at(kind), _seen(kind), kind.method, kind.sign)
             lines.append(f"| {' | '.join(row)} |")
-    for name, other in OTHERS.items():
-        if other.group == family:
-            at = "all" if name in AT_CHECKPOINTS else NONE
-            seen = "mat" if family == "pressure" else NONE
-            lines.append(f"| `{name}` | {other.unit} | {at} | {seen} | {other.method} | {other.sign} |")
     return "\n".join(lines) + "\n"
 
 
@@ -55,7 +50,9 @@ def _at(kind: Kind) -> str:
 
 
 def _seen(kind: Kind) -> str:
-    return ", ".join("both" if len(views) == 2 else SHORT[views[0]] for views in kind.seen)
+    if isinstance(kind, FromMarks):
+        return ", ".join("both" if len(views) == 2 else SHORT[views[0]] for views in kind.seen)
+    return "plate" if isinstance(kind, FromPlate) else NONE
 
 
 def written(family: str) -> str:

@@ -12,8 +12,6 @@ from unittest import TestCase
 from ops import method_pages
 from tests.runner import ToldResult
 from tests.swings import ROOT
-from tropometer.swing.read import OTHERS, group_of
-from tropometer.swing.readings import by_part  # noqa: F401  they register themselves
 from tropometer.swing.readings.register import KINDS
 
 BIN = Path(sys.executable).parent
@@ -58,8 +56,8 @@ class HouseTests(TestCase):
         }
         for family, page in pages.items():
             self.assertEqual(page, method_pages.written(family), "run ./tropo method")
-        for name in {**KINDS, **OTHERS}:
-            self.assertIn(f"`{name}`", pages[group_of(name)])
+        for name, kind in KINDS.items():
+            self.assertIn(f"`{name}`", pages[kind.group])
 
     def test_web_lint_and_format(self) -> None:
         self.check(NODE_BIN / "biome", "ci", "--error-on-warnings", ".", cwd=WEB)

@@ -7,8 +7,8 @@ import numpy as np
 from tests.outside.captured import gait, jump, plate
 from tests.outside.test_scale import clip_of
 from tropometer.swing.error.value import Measured
-from tropometer.swing.readings.curves import series
-from tropometer.swing.readings.plate import plate_readings
+from tropometer.swing.readings.curves import curves_of_marks, placed_on_frames
+from tropometer.swing.readings.from_plate import readings_of_plate
 from tropometer.swing.record.clip import Clip
 from tropometer.swing.record.plate import PressurePlate
 from tropometer.swing.record.swing import SwingRecord
@@ -73,7 +73,10 @@ class JumpTests(TestCase):
         # What a tape would say, were the joints where they usually are.
         hips_m = float(np.nanmean(np.linalg.norm(joints["RHJC"] - joints["LHJC"], axis=1))) / OF_HIP_WIDTH
         record = SwingRecord("right", tuple(clips), hip_width_m=hips_m)
-        found = {curve.reading: curve for curve in series(record, ("knee_flex_trail", "pelvis_turn"))}
+        found = {
+            curve.reading: curve
+            for curve in curves_of_marks(placed_on_frames(record), ("knee_flex_trail", "pelvis_turn"))
+        }
         knee = found["knee_flex_trail"]
         theirs = jumped["AngArtKnee_R"][::EVERY, 0]
         ok = np.isfinite(knee.values) & np.isfinite(theirs)
@@ -120,7 +123,7 @@ class PlateTests(TestCase):
             clip = Clip("a", "face_on", 100, 100, (0.0, 0.01), {"impact": 0})
             (share,) = [
                 each.value
-                for each in plate_readings(SwingRecord("right", (clip,), plate=mat))
+                for each in readings_of_plate(SwingRecord("right", (clip,), plate=mat))
                 if each.reading == "pressure_lead_share"
             ]
             assert share is not None

@@ -11,7 +11,7 @@ from tests.outside.test_scale import FEET, clip_of
 from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import Measured
 from tropometer.swing.names import CHECKPOINTS
-from tropometer.swing.readings import by_part  # noqa: F401  they register themselves
+from tropometer.swing.readings.from_marks import FromMarks
 from tropometer.swing.readings.look import Look
 from tropometer.swing.readings.register import KINDS
 from tropometer.swing.record.clip import Clip, Mark
@@ -118,8 +118,10 @@ class ShakenTests(TestCase):
         random = np.random.default_rng(7)
 
         def at_top(shown: tuple[Clip, ...]) -> Measured:
-            return KINDS[reading].formula(
-                Look(Scene(SwingRecord("right", shown, hip_width_m=PELVIS_M / OF_HIP_WIDTH)))
+            kind = KINDS[reading]
+            assert isinstance(kind, FromMarks)
+            return kind.formula(
+                Look(Scene.at_checkpoints(SwingRecord("right", shown, hip_width_m=PELVIS_M / OF_HIP_WIDTH)))
             )
 
         column = CHECKPOINTS.index("top")

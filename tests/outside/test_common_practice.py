@@ -42,7 +42,7 @@ def clip_of(name: str) -> Clip:
 def readings(swing: str) -> dict[tuple[str, str], float | str]:
     known = truth(f"{swing}_face")
     clips = (clip_of(f"{swing}_face"), clip_of(f"{swing}_line"))
-    found = read(SwingRecord(known["hand"], clips, known["stature_m"]))
+    found = read(SwingRecord(known["hand"], clips, known["stature_m"])).readings
     return {(each.reading, each.at): each.said or each.value or 0.0 for each in found if each.status == "ok"}
 
 

@@ -15,7 +15,7 @@ class TruthTests(TestCase):
     def test_readings_hold_the_truth(self) -> None:
         held: dict[str, list[bool]] = {}
         for name in FACE_ON:
-            readings = {(r.reading, r.at): r for r in read(record_of(name))}
+            readings = {(r.reading, r.at): r for r in read(record_of(name)).readings}
             plumb = along_target(name, "address", "trail_foot_outer")
             start = along_target(name, "address", "trail_hip_edge") - plumb
             for at in ("top", "impact"):

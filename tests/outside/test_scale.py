@@ -60,7 +60,9 @@ class PlaceTests(TestCase):
     def test_places_from_both_sides_are_opencv_s_triangulated_points(self) -> None:
         """cv2.triangulatePoints on the same pixels (Hartley and Zisserman, 12.2)."""
         sides = ("face_on", "down_the_line")
-        scene = Scene(SwingRecord("right", tuple(clip_of(view, FEET | BODY) for view in sides)))
+        scene = Scene.at_checkpoints(
+            SwingRecord("right", tuple(clip_of(view, FEET | BODY) for view in sides))
+        )
         matrices = []
         for view in sides:
             rotation, shift = opencv_camera(view)
@@ -78,7 +80,7 @@ class PlaceTests(TestCase):
         known = KnownLength(tuple(map(float, ends[0])), tuple(map(float, ends[1])), 1.22, "toe_line")
         with_stick = clip_of("face_on", FEET | BODY)
         clip = Clip("c", "face_on", WIDTH, HEIGHT, (0.0, 1.0), {"address": 0}, with_stick.marks, known, 4.1)
-        scene = Scene(SwingRecord("right", (clip,)))
+        scene = Scene.at_checkpoints(SwingRecord("right", (clip,)))
         apart = scene.at("lead_hip", "address").t - scene.at("trail_hip", "address").t
         true = BODY["lead_hip"][0] - BODY["trail_hip"][0]
         self.assertLess(abs(float(apart.value) - true), float(apart.u95))

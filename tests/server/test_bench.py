@@ -233,7 +233,7 @@ class EditTests(TestCase):
         from tropometer.swing.read import read
 
         document = self.client.get(f"/api/swings/{self.clip.swing_id}/record").json()
-        found = {(r.reading, r.at): r.value for r in read(from_document(document))}
+        found = {(r.reading, r.at): r.value for r in read(from_document(document)).readings}
         self.assertAlmostEqual(found["pelvis_sway", "top"], self.sway(self.send())["value"], places=5)
 
     def test_readings_and_curves_go_out_as_tables(self) -> None:

@@ -9,7 +9,10 @@ from tests.server import making
 from tests.swings import true_reading
 from tropometer.server.bench.models import Pressure
 from tropometer.server.demo.drawn import pressure_table
-from tropometer.swing.readings.plate import PRESSURE
+from tropometer.swing.readings.from_plate import FromPlate
+from tropometer.swing.readings.register import kinds_of
+
+PRESSURE = [kind.id for kind in kinds_of(FromPlate)]
 
 
 class PressureTests(TestCase):

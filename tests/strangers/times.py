@@ -9,15 +9,17 @@ from tests.strangers.filming import film
 from tests.strangers.swing import Swing, T
 from tests.strangers.trials import BOTH, Missed
 from tropometer.swing.read import read
-from tropometer.swing.readings.curves import series
-from tropometer.swing.readings.times import STARTS, timed_readings
+from tropometer.swing.readings.by_part.sequence import STARTS
+from tropometer.swing.readings.curves import curves_of_marks, placed_on_frames
+from tropometer.swing.readings.extremes import extremes
+from tropometer.swing.readings.from_times import readings_of_times
 
 Floats = npt.NDArray[np.float64]
 STEP_S = 0.0005
 HEEL_OFF_M, STRAIGHT_DEG, POST_M = 0.01, 10.0, 0.18
 GOES_ON_S = 0.12  # a part that starts goes forward for so long at least
 CURVES = (
-    *(curve for _, curve, _ in STARTS.values() if curve),
+    *(start.curve for start in STARTS.values()),
     "heel_lift_trail",
     "knee_flex_lead",
     "post_gap",
@@ -27,11 +29,13 @@ CURVES = (
 def missed_times(seed: int, rate_hz: float) -> list[Missed]:
     """What is given of a stranger's swing with every frame marked, both sides and a mat."""
     filmed = film(BOTH, "mat", np.random.default_rng([9, seed]), rate_hz=rate_hz, everywhere=True)
-    curves = {curve.reading: curve for curve in series(filmed.record, CURVES)}
+    curves = {each.reading: each for each in curves_of_marks(placed_on_frames(filmed.record), CURVES)}
     true = true_times(filmed.swing)
+    at_pegs = read(filmed.record).readings
+    found = [*readings_of_times(filmed.record, curves), *extremes(at_pegs, curves)]
     return [
         Missed(each.reading, each.at, each.unit, each.value - true[each.reading, each.at], each.u95)
-        for each in timed_readings(filmed.record, read(filmed.record), curves)
+        for each in found
         if (each.reading, each.at) in true and each.value is not None and each.u95 is not None
     ]
 

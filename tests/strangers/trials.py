@@ -82,7 +82,7 @@ class Missed:
 def missed_in(trial: Trial) -> list[Missed]:
     """What is given in a trial and is a number whose truth is known; an exact nothing is no interval."""
     found = []
-    for each in read(trial.record):
+    for each in read(trial.record).readings:
         true = trial.by_view[each.clips[0]].get((each.reading, each.at)) if each.clips else None
         if isinstance(true, float) and each.value is not None and each.u95:
             found.append(Missed(each.reading, each.at, each.unit, each.value - true, each.u95))

@@ -16,8 +16,9 @@ from django.test import tag
 
 from tests.strangers.filming import film
 from tests.strangers.trials import BOTH
-from tropometer.swing.read import read, read_whole
-from tropometer.swing.readings.curves import series
+from tropometer.swing.read import read
+from tropometer.swing.readings.curves import curves_of_marks, placed_on_frames
+from tropometer.swing.readings.series import Series
 from tropometer.swing.record.swing import SwingRecord
 
 FRAMES = (90, 180, 360, 720, 1440, 2880, 5760, 10_000)
@@ -38,6 +39,11 @@ def with_a_mark_moved(record: SwingRecord, px: float) -> SwingRecord:
     moved = {**clip.marks["lead_hip"], top: replace(mark, x=mark.x + px)}
     clips = (replace(clip, marks={**clip.marks, "lead_hip": moved}), *record.clips[1:])
     return replace(record, clips=clips)
+
+
+def curves_on_frames(record: SwingRecord) -> list[Series]:
+    """All curves of a record."""
+    return curves_of_marks(placed_on_frames(record))
 
 
 def timed_ms(work: Callable[[], object], runs: int) -> tuple[float, float]:
@@ -65,10 +71,10 @@ class ReadingsBench(TestCase):
     def test_time_and_growth(self) -> None:
         record = whole_swing(TYPICAL)
         steps = iter(range(1, 10_000))
-        moved = timed_ms(lambda: read(with_a_mark_moved(record, next(steps) * 0.1)), 60)
-        whole = timed_ms(lambda: series(record), 10)
-        both = timed_ms(lambda: read_whole(record), 10)
-        given = sum(each.status == "ok" for each in read(record))
+        moved = timed_ms(lambda: read(with_a_mark_moved(record, next(steps) * 0.1)).readings, 60)
+        whole = timed_ms(partial(curves_on_frames, record), 10)
+        both = timed_ms(lambda: read(record, curves=True), 10)
+        given = sum(each.status == "ok" for each in read(record).readings)
         print(f"\nBoth views, {len(record.clips[0].marks)} marks, {given} readings given; ms (median, 95 %)")
         for words, (median, most) in (
             ("one mark moved, all readings at the checkpoints", moved),
@@ -78,7 +84,7 @@ class ReadingsBench(TestCase):
             print(f"  {words:<52}{median:8.1f}{most:8.1f}")
         print(f"\n{'frames':>8}{'curves ms':>11}{f'by {TYPICAL}':>9}{'µs a frame':>12}{'peak MB':>9}")
         for frames in FRAMES:
-            work = partial(series, whole_swing(frames))
+            work = partial(curves_on_frames, whole_swing(frames))
             taken, _ = timed_ms(work, 5 if frames <= TYPICAL else 3)
             ratio, each = taken / whole[0], taken / frames * 1000
             print(f"{frames:>8}{taken:>11.0f}{ratio:>9.2f}{each:>12.0f}{peak_mb(work):>9.0f}")

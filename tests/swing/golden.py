@@ -9,7 +9,7 @@ from pathlib import Path
 
 from tests.outside.test_common_practice import clip_of
 from tests.swings import record_of, truth
-from tropometer.swing.read import read_whole
+from tropometer.swing.read import read
 from tropometer.swing.record.swing import SwingRecord
 
 FILE = Path(__file__).with_name("golden_readings.json")
@@ -42,7 +42,7 @@ def readings() -> dict[str, Given]:
 
 def _given(record: SwingRecord) -> Given:
     found: Given = {}
-    for each in read_whole(record)[0]:
+    for each in read(record, curves=True).readings:
         key = " ".join(part for part in (each.reading, each.at, each.said) if part)
         refused = each.value is None or each.u95 is None
         found[key] = f"refused: {each.reason}" if refused else [each.value or 0.0, each.u95 or 0.0]

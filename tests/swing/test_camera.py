@@ -11,7 +11,6 @@ from tests.strangers.filming import film
 from tests.strangers.trials import BOTH
 from tests.swings import record_of, true_reading, truth
 from tropometer.golfer.cast import TAKES
-from tropometer.swing.camera.audit import audit, hips_at
 from tropometer.swing.camera.mat import UNSQUARED, camera_from_mat, floor_points
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import PLAYER_ON_MAT_M, FloorPoint, Unsolved, solve_camera
@@ -21,6 +20,7 @@ from tropometer.swing.gauges.drawing import gauges
 from tropometer.swing.names import Hand, View
 from tropometer.swing.read import read
 from tropometer.swing.record.calibration import CameraFacts, Mat, PlumbLine
+from tropometer.swing.scene.camera_audit import audit, hips_at
 from tropometer.swing.scene.scene import Scene
 
 SIDE_M = 1.56
@@ -180,7 +180,7 @@ class ReadingTests(TestCase):
             clip = record.clips[0]
             mat = mat_of(known, rng.normal(0, NOISE_PX, (4, 2)))
             by_mat = replace(record, clips=(replace(clip, mat=mat),))
-            for found, wide in zip(read(by_mat), read(record), strict=True):
+            for found, wide in zip(read(by_mat).readings, read(record).readings, strict=True):
                 if found.at not in ("top", "impact") or found.reading not in ("pelvis_sway", "trail_hip_gap"):
                     continue
                 with self.subTest(take.name, reading=found.reading, at=found.at):
@@ -195,9 +195,9 @@ class ReadingTests(TestCase):
         record = record_of("tobin_first_face")
         bad = Mat(((400, 100), (410, 600), (900, 90), (905, 620)), SIDE_M, SIDE_M)
         clip = replace(record.clips[0], mat=bad)
-        self.assertEqual(read(replace(record, clips=(clip,))), read(record))
+        self.assertEqual(read(replace(record, clips=(clip,))).readings, read(record).readings)
         only = replace(clip, known_length=None)
-        refused = next(r for r in read(replace(record, clips=(only,))) if r.reading == "pelvis_sway")
+        refused = next(r for r in read(replace(record, clips=(only,))).readings if r.reading == "pelvis_sway")
         self.assertEqual((refused.status, refused.needs[0].kind), ("refused", "mat"))
         self.assertIn("size", refused.reason)
 
@@ -206,10 +206,10 @@ class ReadingTests(TestCase):
         clip = replace(record.clips[0], mat=mat_of(truth("tobin_first_face")))
         foot = {frame: replace(mark, y=5.0) for frame, mark in clip.marks["trail_foot_outer"].items()}
         odd = replace(record, clips=(replace(clip, marks={**clip.marks, "trail_foot_outer": foot}),))
-        for found in read(odd):
+        for found in read(odd).readings:
             if found.value is not None and found.u95 is not None:
                 self.assertTrue(math.isfinite(found.value) and math.isfinite(found.u95), found)
-        drawn = gauges(Scene(odd), "face_on", read(odd))
+        drawn = gauges(Scene.at_checkpoints(odd), "face_on", read(odd).readings)
         numbers = [line.b.x for gauge in drawn for line in gauge.lines]
         numbers += [point.x for gauge in drawn for shape in gauge.shapes for point in shape.points]
         numbers += [shape.value for gauge in drawn for shape in gauge.shapes if shape.value is not None]
@@ -230,8 +230,8 @@ class ReadingTests(TestCase):
             clip, marks=marks, mat=clip.mat.mirrored(clip.width), known_length=replace(known, a=a, b=b)
         )
         for right, left in zip(
-            read(replace(record, clips=(clip,))),
-            read(replace(record, hand="left", clips=(turned,))),
+            read(replace(record, clips=(clip,))).readings,
+            read(replace(record, hand="left", clips=(turned,))).readings,
             strict=True,
         ):
             self.assertAlmostEqual(right.value or 0, left.value or 0, places=5)

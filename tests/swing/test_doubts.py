@@ -191,7 +191,7 @@ class StrangerTests(TestCase):
 def of_pelvis(swing: SwingRecord) -> list[Reading]:
     """The readings that a school of the pelvis looks at."""
     wanted = ("pelvis_sway", "trail_hip_gap", "trail_hip_gap_share")
-    return [each for each in read(swing) if each.reading in wanted and each.at in ("top", "impact")]
+    return [each for each in read(swing).readings if each.reading in wanted and each.at in ("top", "impact")]
 
 
 class NextClickTests(TestCase):
@@ -212,7 +212,9 @@ class NextClickTests(TestCase):
         full = record_of(FACE)
         bare = replace(full.clips[0], marks={})
         reading = next(
-            r for r in read(replace(full, clips=(bare,))) if (r.reading, r.at) == ("pelvis_sway", "top")
+            r
+            for r in read(replace(full, clips=(bare,))).readings
+            if (r.reading, r.at) == ("pelvis_sway", "top")
         )
         self.assertEqual(len(reading.needs), 4)
         self.assertIn("(3 more to do)", reading.reason)
@@ -224,13 +226,13 @@ class NextClickTests(TestCase):
         marks = {name: dict(frames) for name, frames in clip.marks.items()}
         del marks["trail_hip"][top]
         hidden = replace(clip, marks=marks, hidden={"trail_hip": frozenset({top})})
-        readings = read(replace(full, clips=(hidden,)))
+        readings = read(replace(full, clips=(hidden,))).readings
         refused = next(r for r in readings if (r.reading, r.at) == ("pelvis_sway", "top"))
         self.assertIn("was hidden at top", refused.reason)
         self.assertEqual(refused.needs, ())
 
     def test_the_budget_says_what_dominates(self) -> None:
-        for reading in read(record_of(FACE)):
+        for reading in read(record_of(FACE)).readings:
             if reading.status == "ok" and reading.u95:
                 self.assertAlmostEqual(sum(each.share for each in reading.budget), 1.0, places=2)
                 shares = [each.share for each in reading.budget]

@@ -19,7 +19,8 @@ from tropometer.swing.formats.plate_file import read_plate
 from tropometer.swing.formats.record_error import RecordError
 from tropometer.swing.formats.swing_record import from_document, to_document
 from tropometer.swing.names import CHECKPOINTS
-from tropometer.swing.readings.plate import AT_CHECKPOINTS, PRESSURE, plate_readings, plate_series
+from tropometer.swing.readings.from_plate import FromPlate, curves_of_plate, readings_of_plate
+from tropometer.swing.readings.register import kinds_of
 from tropometer.swing.record.clip import Clip
 from tropometer.swing.record.plate import PressurePlate
 from tropometer.swing.record.swing import SwingRecord
@@ -28,6 +29,7 @@ RATE_HZ, CAMERA_HZ = 100, 240
 CLOCK_S = 3.25  # how far the mat's clock is from the swing's
 FORCE_SD_N, PLACE_SD, IMPACT_SD_S = 8.0, 0.015, 0.003
 MASS_KG = 80.0
+PRESSURE = [kind.id for kind in kinds_of(FromPlate)]
 
 
 def clip_of(when: Timing, end_s: float) -> Clip:
@@ -117,7 +119,7 @@ class PressureTests(TestCase):
                 record = SwingRecord(
                     "right", (clip_of(when, motion.end_s + 0.1),), plate=felt(motion, when, random)
                 )
-                for reading in plate_readings(record):
+                for reading in readings_of_plate(record):
                     if reading.value is None or reading.u95 is None:
                         self.assertRegex(reading.reason, "too little force|never")
                         continue
@@ -137,10 +139,10 @@ class PressureTests(TestCase):
         mat = felt(motion, when, np.random.default_rng(1))
         clip = clip_of(when, motion.end_s + 0.1)
         for record, words in (
-            (SwingRecord("right", (clip,)), "pressure mat"),
+            (SwingRecord("right", (clip,)), "pressure plate"),
             (SwingRecord("right", (Clip("a", "face_on", 10, 10, (0.0, 1.0)),), plate=mat), "impact peg"),
         ):
-            for reading in plate_readings(record):
+            for reading in readings_of_plate(record):
                 self.assertEqual(reading.status, "refused")
                 self.assertIn(words, reading.reason)
 
@@ -148,9 +150,9 @@ class PressureTests(TestCase):
         motion, when = next(swings())
         clip = clip_of(when, motion.end_s + 0.1)
         record = SwingRecord("right", (clip,), plate=felt(motion, when, np.random.default_rng(2)))
-        told = {(each.reading, each.at): each for each in plate_readings(record)}
-        curves = {curve.reading: curve for curve in plate_series(record)}
-        self.assertEqual(set(curves), set(AT_CHECKPOINTS))
+        told = {(each.reading, each.at): each for each in readings_of_plate(record)}
+        curves = {curve.reading: curve for curve in curves_of_plate(record)}
+        self.assertEqual(set(curves), {kind.id for kind in kinds_of(FromPlate) if kind.feels})
         for reading, curve in curves.items():
             for at in ("address", "arm_back", "arm_down"):
                 row, there = clip.checkpoints[at] - int(curve.frames[0]), told[reading, at]
@@ -158,7 +160,7 @@ class PressureTests(TestCase):
                 self.assertAlmostEqual(curve.values[row], there.value, places=9)
                 # A frame's own time is its moment; a peg's may be half a frame beside it.
                 self.assertLess(curve.u95[row], there.u95 * 1.0001)
-        self.assertEqual(plate_series(replace(record, plate=None)), [])
+        self.assertEqual(curves_of_plate(replace(record, plate=None)), [])
 
     def test_a_record_keeps_the_mat_and_bad_data_name_their_field(self) -> None:
         motion, when = next(swings())
@@ -166,7 +168,7 @@ class PressureTests(TestCase):
         record = SwingRecord("right", (clip_of(when, motion.end_s + 0.1),), plate=mat)
         document = json.loads(json.dumps(to_document(record)))
         self.assertEqual(to_document(from_document(document)), document)
-        self.assertEqual(plate_readings(from_document(document)), plate_readings(record))
+        self.assertEqual(readings_of_plate(from_document(document)), readings_of_plate(record))
         for field, value in (
             ("lead_force_n", [1.0, 2.0]),
             ("impact_s", 99.0),

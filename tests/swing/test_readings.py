@@ -15,13 +15,14 @@ from tests.strangers.times import missed_times
 from tests.strangers.trials import BESIDE, BOTH, SET_UPS, TWO_SWINGS, Missed, missed_in, trials
 from tests.swing.coverage import too_narrow
 from tests.swings import record_of, true_reading, truth
+from tropometer.swing.error.value import NORMAL_95
 from tropometer.swing.formats.swing_record import from_document, to_document
-from tropometer.swing.read import read, read_whole
-from tropometer.swing.readings.curves import series
-from tropometer.swing.readings.going_back import going_back
-from tropometer.swing.readings.reading import Reading
-from tropometer.swing.readings.register import KINDS
-from tropometer.swing.readings.turning import turn_of
+from tropometer.swing.read import read
+from tropometer.swing.readings.by_part.going_back import going_back
+from tropometer.swing.readings.curve_events import turn_of
+from tropometer.swing.readings.curves import curves_of_marks, placed_on_frames
+from tropometer.swing.readings.reading import Reading, Refused
+from tropometer.swing.readings.register import KINDS, DuplicateReading, enter
 from tropometer.swing.readings.two_swings import unlike
 from tropometer.swing.record.calibration import Mat
 from tropometer.swing.record.camera_motion import CameraMotion
@@ -121,7 +122,7 @@ class HonestyTests(TestCase):
 
     def test_every_reading_of_the_contract_that_has_a_truth_is_given_from_both_sides(self) -> None:
         (trial,) = trials("both, mat", 1, seed=3)
-        given = {key for key, each in by_key(read(trial.record)).items() if each.status == "ok"}
+        given = {key for key, each in by_key(read(trial.record).readings).items() if each.status == "ok"}
         # What a record without events or curves cannot know is asked for instead.
         self.assertEqual(set(trial.true) - given - _never_at(trial.true), set())
 
@@ -133,7 +134,7 @@ def _never_at(true: dict[tuple[str, str], float | str]) -> set[tuple[str, str]]:
 
 class ValueTests(TestCase):
     def test_a_careful_face_on_clip_gives_sway_and_gap(self) -> None:
-        found = by_key(read(record_of("tobin_first_face")))
+        found = by_key(read(record_of("tobin_first_face")).readings)
         for name in ("pelvis_sway", "trail_hip_gap"):
             for at in ("top", "impact"):
                 each = found[name, at]
@@ -142,7 +143,7 @@ class ValueTests(TestCase):
 
     def test_a_hand_held_camera_is_steadied_and_where_it_was_not_seen_it_costs_certainty(self) -> None:
         still = record_of("tobin_first_face")
-        before, after = by_key(read(still)), by_key(read(hand_held(still)))
+        before, after = by_key(read(still).readings), by_key(read(hand_held(still)).readings)
         for key in (("pelvis_sway", "top"), ("trail_hip_gap", "impact")):
             self.assertAlmostEqual(before[key].value or 0, after[key].value or 0, places=6)
         sway = "pelvis_sway"
@@ -154,7 +155,7 @@ class ValueTests(TestCase):
     def test_knowing_the_camera_narrows_the_interval(self) -> None:
         record = record_of("tobin_first_face")
         clip = replace(record.clips[0], camera_distance_m=4.8, off_square_deg=(0.0, 1.5))
-        by_eye, squared = by_key(read(record)), by_key(read(replace(record, clips=(clip,))))
+        by_eye, squared = by_key(read(record).readings), by_key(read(replace(record, clips=(clip,))).readings)
         wide, narrow = by_eye["trail_hip_gap", "top"].u95, squared["trail_hip_gap", "top"].u95
         assert wide is not None and narrow is not None
         self.assertLess(narrow, wide * 0.92)
@@ -162,9 +163,11 @@ class ValueTests(TestCase):
 
     def test_a_curve_passes_through_its_checkpoints(self) -> None:
         (trial,) = trials("both, mat", 1, seed=5)
-        at_pegs = by_key(read(trial.record))
+        at_pegs = by_key(read(trial.record).readings)
         clip = trial.record.clips[0]
-        for curve in series(trial.record, ("pelvis_sway", "knee_flex_lead", "pelvis_turn")):
+        for curve in curves_of_marks(
+            placed_on_frames(trial.record), ("pelvis_sway", "knee_flex_lead", "pelvis_turn")
+        ):
             for at in ("arm_back", "top", "impact"):
                 row = clip.checkpoints[at] - int(curve.frames[0])
                 # A knee's bend leans a little on its error, and a curve's frames have no error in time.
@@ -176,7 +179,7 @@ class ValueTests(TestCase):
     def test_the_ways_of_going_back_are_told_apart(self) -> None:
         right = told = 0
         for trial in trials("both, mat", 25, seed=11):
-            found = by_key(read(trial.record))["going_back", "top"]
+            found = by_key(read(trial.record).readings)["going_back", "top"]
             if found.value is not None and found.value > 2:  # two standard deviations from any limit
                 told += 1
                 right += found.said == trial.true["going_back", "top"]
@@ -185,7 +188,8 @@ class ValueTests(TestCase):
 
     def test_face_on_alone_says_what_the_way_of_going_back_hangs_on(self) -> None:
         found = [
-            by_key(read(each.record))["going_back", "top"] for each in trials("face-on, mat", 16, seed=11)
+            by_key(read(each.record).readings)["going_back", "top"]
+            for each in trials("face-on, mat", 16, seed=11)
         ]
         reasons = {each.reason.partition(":")[0] for each in found if each.status == "refused"}
         self.assertLessEqual({"Loaded or pure sway", "Centred or empty turn"}, reasons)
@@ -198,7 +202,7 @@ class ValueTests(TestCase):
             changed = {**hip, top: hip[impact], impact: hip[top]}
             clips.append(replace(clip, marks={**clip.marks, "lead_hip": changed}))
         there, back = (
-            by_key(read(record))["hip_travel_clock", "impact"].value or 0
+            by_key(read(record).readings)["hip_travel_clock", "impact"].value or 0
             for record in (trial.record, replace(trial.record, clips=tuple(clips)))
         )
         self.assertTrue(6 < there < 12, there)
@@ -209,11 +213,16 @@ class ValueTests(TestCase):
 
         def way(**values: float) -> tuple[str, float | None]:
             given = {
-                (name, "top"): Reading(name, "top", "m", "ok", "", value=value, u95=u95)
+                (name, "top"): Reading(
+                    reading=name, at="top", unit="m", status="ok", method="", value=value, u95=u95
+                )
                 for name, value, u95 in ((name, value, SDS[name] * 1.96) for name, value in values.items())
             }
-            found = going_back(given)
-            return found.said, found.value and round(found.value, 1)
+            try:
+                found = going_back(given)
+            except Refused:
+                return "", None
+            return found.said, round(float(found.value.value), 1)
 
         self.assertEqual(way(pelvis_sway=-0.05, pelvis_turn=15), ("pure_sway", 3.0))
         self.assertEqual(way(pelvis_sway=-0.05, pelvis_turn=15, trail_hip_push=-0.02), ("pure_sway", 3.0))
@@ -229,14 +238,14 @@ class TwoSwingsTests(TestCase):
 
     def test_what_needs_both_at_one_moment_is_refused_and_the_rest_stands(self) -> None:
         (trial,) = trials(TWO_SWINGS, 1, seed=3)
-        found = by_key(read(trial.record))
+        found = by_key(read(trial.record).readings)
         for key in (("hip_travel_clock", "impact"), ("going_back", "top")):
             self.assertIn("two swings", found[key].reason)
             self.assertEqual(found[key].needs, ())
         self.assertEqual(found["pelvis_sway", "top"].clips, ("face_on",))
         self.assertEqual(found["pelvis_depth", "top"].clips, ("down_the_line",))
         alone = replace(trial.record, clips=trial.record.clips[:1])
-        self.assertEqual(found["pelvis_sway", "top"], by_key(read(alone))["pelvis_sway", "top"])
+        self.assertEqual(found["pelvis_sway", "top"], by_key(read(alone).readings)["pelvis_sway", "top"])
         self.assertEqual(to_document(from_document(to_document(trial.record))), to_document(trial.record))
 
     def test_two_swings_take_longer_and_shorter_and_one_does_not(self) -> None:
@@ -261,7 +270,7 @@ class TwoSwingsTests(TestCase):
             times = (t + seconds * (frame >= impact) for frame, t in enumerate(other.frame_times_s))
             later = replace(other, frame_times_s=tuple(times))
             record = replace(record, clips=tuple(later if clip is other else clip for clip in record.clips))
-            going = by_key(read(record))["going_back", "top"]
+            going = by_key(read(record).readings)["going_back", "top"]
             self.assertEqual(going.status == "ok", kept, going.reason)
             # Where somebody stands still, any frame is as good a peg as another.
             still = later.checkpoints | {"address": 0, "finish": len(later.frame_times_s) - 1}
@@ -278,7 +287,7 @@ class TimeTests(TestCase):
     def test_events_are_found_within_a_frame(self) -> None:
         known = truth("model_free_face")
         clips = tuple(fully_marked(f"model_free_{view}") for view in ("face", "line"))
-        found = by_key(read_whole(SwingRecord(known["hand"], clips, known["stature_m"]))[0])
+        found = by_key(read(SwingRecord(known["hand"], clips, known["stature_m"]), curves=True).readings)
         for key in (
             ("start_times", "lead_knee"), ("start_times", "pelvis_shift"), ("start_times", "pelvis_turn"),
             ("start_times", "chest"), ("start_times", "lead_arm"), ("heel_return_lead", "top"),
@@ -322,11 +331,41 @@ class TimeTests(TestCase):
         clip = fully_marked("model_free_face")
         heel = clip.checkpoints["impact"] - 4
         pegged = replace(clip, events={"trail_heel_off": heel})
-        found = by_key(read_whole(SwingRecord(truth(clip.id)["hand"], (pegged,)))[0])[
+        found = by_key(read(SwingRecord(truth(clip.id)["hand"], (pegged,)), curves=True).readings)[
             "heel_off_trail", "impact"
         ]
         self.assertAlmostEqual(found.value or 0, -4 / 60, places=3)
         self.assertIn(heel, found.frames)
+
+    def test_times_from_impact_count_from_the_blow_also_between_two_frames(self) -> None:
+        clip = Clip("a", "face_on", 10, 10, tuple(i / 60 for i in range(40)), {"top": 10, "impact": 30})
+        clip = replace(clip, events={"trail_heel_off": 24, "club_start": 10}, impact_between=True)
+        found = by_key(read(SwingRecord("right", (clip,))).readings)
+        self.assertAlmostEqual(found["heel_off_trail", "impact"].value or 0, -6.5 / 60)
+        self.assertAlmostEqual(found["start_times", "club"].value or 0, 0)
+
+
+class RegisterTests(TestCase):
+    def test_two_readings_cannot_have_one_id(self) -> None:
+        with self.assertRaisesRegex(DuplicateReading, "stance_width"):
+            enter(KINDS["stance_width"])
+
+    def test_readings_of_one_swing_share_errors(self) -> None:
+        """How far the pelvis goes from the top to impact is known better than where it is at either."""
+        top, impact = ("pelvis_sway", "top"), ("pelvis_sway", "impact")
+        missed = []
+        for trial in trials("both, mat", 40, seed=9):
+            whole = read(trial.record)
+            shown = by_key(whole.readings)
+            shared = whole.covariance([top, impact, ("tempo", "swing")])
+            said = [(shown[key].u95 or 0) / NORMAL_95 for key in (top, impact, ("tempo", "swing"))]
+            np.testing.assert_allclose(np.sqrt(np.diag(shared)), said, rtol=1e-6)
+            self.assertEqual(np.count_nonzero(shared[2]), 1)
+            a, b = ((shown[key].value or 0) - float(trial.true[key]) for key in (top, impact))
+            apart = shared[0, 0] + shared[1, 1] - 2 * shared[0, 1]
+            self.assertLess(apart, (shared[0, 0] + shared[1, 1]) * 0.8)
+            missed.append((a - b) / np.sqrt(apart))
+        self.assertTrue(0.75 < np.sqrt(np.mean(np.square(missed))) < 1.25, missed)
 
 
 def fully_marked(name: str) -> Clip:
@@ -353,7 +392,7 @@ def fully_marked(name: str) -> Clip:
 
 class RefusalTests(TestCase):
     def refused(self, record: SwingRecord, reading: str = "pelvis_sway", at: str = "top") -> Reading:
-        found = by_key(read(record))[reading, at]
+        found = by_key(read(record).readings)[reading, at]
         self.assertEqual(found.status, "refused")
         self.assertIsNone(found.value)
         return found
@@ -383,13 +422,13 @@ class RefusalTests(TestCase):
         for first, second in combinations(clip.checkpoints, 2):
             with self.subTest(first=first, second=second):
                 pegs = {**clip.checkpoints, second: clip.checkpoints[first]}
-                found, _ = read_whole(replace(record, clips=(replace(clip, checkpoints=pegs),)))
+                found = read(replace(record, clips=(replace(clip, checkpoints=pegs),)), curves=True).readings
                 given = [each for each in found if each.value is not None and each.u95 is not None]
                 self.assertGreater(len(given), 10)
                 for each in given:
                     self.assertTrue(np.isfinite([each.value, each.u95]).all(), each)
         pegs = {**clip.checkpoints, "top": clip.checkpoints["address"]}
-        found = read(replace(record, clips=(replace(clip, checkpoints=pegs),)))
+        found = read(replace(record, clips=(replace(clip, checkpoints=pegs),))).readings
         told = by_key(found)["going_back", "top"]
         self.assertEqual(told.reason, "The top is pegged on the frame of address.")
 
@@ -406,7 +445,7 @@ class RefusalTests(TestCase):
     def test_without_any_length_angles_and_ratios_are_still_given(self) -> None:
         (trial,) = trials("face-on, stick", 1, seed=2)
         bare = replace(trial.record, clips=(replace(trial.record.clips[0], known_length=None),))
-        found = by_key(read(bare))
+        found = by_key(read(bare).readings)
         ratio = found["stance_ratio", "address"]
         assert ratio.value is not None and ratio.u95 is not None
         self.assertLess(abs(ratio.value - float(trial.true["stance_ratio", "address"])), ratio.u95 * 1.5)

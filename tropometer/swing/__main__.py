@@ -16,7 +16,7 @@ from tropometer.swing.doubts import doubts
 from tropometer.swing.formats.record_error import RecordError
 from tropometer.swing.formats.schema import check_shape
 from tropometer.swing.formats.swing_record import from_document
-from tropometer.swing.read import read_whole
+from tropometer.swing.read import read
 from tropometer.swing.readings.reading import Reading
 
 
@@ -44,7 +44,7 @@ def main(arguments: list[str] | None = None) -> int:
     chosen = parser.parse_args(arguments)
     try:
         record = from_document(load(chosen.record))
-        readings, _ = read_whole(record)
+        readings = read(record, curves=True).readings
     except RecordError as error:
         print(error, file=sys.stderr)
         return 2

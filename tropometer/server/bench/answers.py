@@ -11,7 +11,7 @@ from django.contrib.postgres.aggregates import ArrayAgg
 from tropometer.server.bench.columns import ended, figure
 from tropometer.server.bench.measure import Told, measured, told_as
 from tropometer.server.bench.models import HiddenMark, Mark, Swing
-from tropometer.swing.read import group_of, kinds, sign_of, unit_of
+from tropometer.swing.readings.register import KINDS
 
 PLACE_DIGITS = 3  # of a pixel: finer than any hand
 
@@ -21,8 +21,8 @@ Columns = dict[str, Any]
 def kinds_told() -> list[dict[str, Any]]:
     """What is always true of each reading, shaped as `ReadingKind`."""
     return [
-        {"reading": id, "method": method, "unit": unit_of(id), "group": group_of(id), "sign": sign_of(id)}
-        for id, method in kinds().items()
+        {"reading": id, "method": kind.method, "unit": kind.unit, "group": kind.group, "sign": kind.sign}
+        for id, kind in KINDS.items()
     ]
 
 

@@ -9,9 +9,11 @@ from tropometer.server.bench.measure import ready_clips, record_of
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.tracking import tracks_stale
 from tropometer.swing.arrays import Array
-from tropometer.swing.read import read, read_whole, unit_of
-from tropometer.swing.readings.curves import Series, leading_clip
-from tropometer.swing.readings.times import TIMED
+from tropometer.swing.read import read
+from tropometer.swing.readings.from_readings import FromReadings
+from tropometer.swing.readings.from_times import FromTimes
+from tropometer.swing.readings.register import KINDS
+from tropometer.swing.readings.series import Series, leading_clip
 from tropometer.swing.schools import SCHOOLS
 
 REMEMBERED = 6
@@ -21,8 +23,10 @@ def course(swing: Swing, reading: str) -> dict[str, Any]:
     """One reading's curve, which others there are, and the times of the swing, shaped as `CourseOut`."""
     clips = ready_clips(swing)
     record = record_of(swing, clips)
-    found, curves = read_whole(record)
+    whole = read(record, curves=True)
+    found, curves = whole.readings, whole.curves
     school = SCHOOLS[swing.student.school] if swing.student else None
+    times = [each for each in found if isinstance(KINDS[each.reading], FromTimes | FromReadings)]
     leading = leading_clip(record)
     asked = next((curve for curve in curves if curve.reading == reading), None)
     return {
@@ -31,16 +35,14 @@ def course(swing: Swing, reading: str) -> dict[str, Any]:
         "frames": curves[0].frames.tolist() if curves else [],
         "offered": [curve.reading for curve in curves],
         "curve": _curve(asked) if asked else None,
-        "times": reading_columns(
-            (each for each in found if each.reading in TIMED), school, [str(clip.pk) for clip in clips]
-        ),
+        "times": reading_columns(times, school, [str(clip.pk) for clip in clips]),
     }
 
 
 def _curve(series: Series) -> dict[str, Any]:
     return {
         "reading": series.reading,
-        "unit": unit_of(series.reading),
+        "unit": KINDS[series.reading].unit,
         "values": _rounded(series.values),
         "u95": _rounded(series.u95),
     }
@@ -60,7 +62,7 @@ def earlier(swing: Swing) -> list[dict[str, Any]]:
     before = Swing.objects.filter(student=swing.student, received_at__lt=swing.received_at)
     found = []
     for other in before.select_related("student").order_by("-received_at")[:REMEMBERED]:
-        readings = read(record_of(other, ready_clips(other, whole=False), whole=False))
+        readings = read(record_of(other, ready_clips(other, whole=False), whole=False)).readings
         given = [each for each in readings if each.status == "ok" and not each.said]
         if given:
             found.append(

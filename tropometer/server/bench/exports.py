@@ -7,13 +7,13 @@ from typing import Any
 
 from tropometer.server.bench.measure import ready_clips, record_of
 from tropometer.server.bench.models import Swing
-from tropometer.swing.read import read_whole
+from tropometer.swing.read import read
 
 
 def readings_csv(swing: Swing) -> str:
     """Every reading, given or refused, one a line; metres, degrees and seconds."""
     header = ("reading", "at", "value", "unit", "u95", "status", "said", "reason", "frames", "method")
-    found, _ = read_whole(record_of(swing, ready_clips(swing)))
+    found = read(record_of(swing, ready_clips(swing)), curves=True).readings
     return _csv(
         header,
         (
@@ -36,7 +36,7 @@ def readings_csv(swing: Swing) -> str:
 
 def curves_csv(swing: Swing) -> str:
     """Readings over time, one value a line: the frame, seconds from impact, the value and its u95."""
-    _, curves = read_whole(record_of(swing, ready_clips(swing)))
+    curves = read(record_of(swing, ready_clips(swing)), curves=True).curves
     return _csv(
         ("reading", "frame", "time_from_impact_s", "value", "u95"),
         (

@@ -19,7 +19,6 @@ from tropometer.server.bench.models import Calibration, CameraFacts, Mark, Press
 from tropometer.server.bench.tracking import tracked_marks
 from tropometer.server.clips.proposing import motion_of, proposals_of
 from tropometer.server.clips.services import times_s
-from tropometer.swing.camera.audit import audit, hips_at, hips_on_mat
 from tropometer.swing.camera.mat import UNSQUARED, camera_from_mat
 from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.doubts import doubts
@@ -29,10 +28,11 @@ from tropometer.swing.gauges.drawing import Gauge, gauges
 from tropometer.swing.gauges.floor_plan import FloorPlan, floor_plan
 from tropometer.swing.names import CHECKPOINTS, EVENTS, Hand, LengthPlace, MarkSource, View
 from tropometer.swing.read import read
+from tropometer.swing.readings.from_plate import FromPlate
 from tropometer.swing.readings.next_click import NextClick, next_clicks
-from tropometer.swing.readings.plate import PRESSURE
 from tropometer.swing.readings.reading import Reading
-from tropometer.swing.readings.two_swings import merged, one_by_one, unlike
+from tropometer.swing.readings.register import KINDS
+from tropometer.swing.readings.two_swings import unlike
 from tropometer.swing.record.calibration import Mat, PlumbLine
 from tropometer.swing.record.clip import Clip as RecordClip
 from tropometer.swing.record.clip import KnownLength
@@ -40,6 +40,7 @@ from tropometer.swing.record.clip import Mark as RecordMark
 from tropometer.swing.record.plate import PressurePlate
 from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.beside import frames_beside
+from tropometer.swing.scene.camera_audit import audit, hips_at, hips_on_mat
 from tropometer.swing.scene.scene import Scene
 from tropometer.swing.schools import SCHOOLS, School
 
@@ -245,25 +246,24 @@ def _told(record: SwingRecord, school: str | None) -> Told:
 
 
 def _follow(state: str, record: SwingRecord, school: School | None) -> Told:
-    swings = one_by_one(record)
-    scenes = [Scene(each) for each in swings]
-    # Few have a pressure mat: what would need one is not asked for.
-    found = merged([read(each, scene) for each, scene in zip(swings, scenes, strict=True)], record)
-    readings = [each for each in found if record.plate or each.reading not in PRESSURE]
-    scene_of = {clip.id: scene for scene in scenes for clip in scene.clips.values()}
+    found = read(record)
+    # Few have a pressure plate: what would need one is not asked for.
+    readings = [
+        each for each in found.readings if record.plate or not isinstance(KINDS[each.reading], FromPlate)
+    ]
     # A click is worth what it brings to the readings that the school looks at.
     looked_at = [each for each in readings if school is None or school.band(each.reading, each.at)]
     return Told(
         state,
         school,
         tuple(clip.id for clip in record.clips),
-        [_camera(scene_of.get(clip.id), clip) for clip in record.clips],
+        [_camera(found.scene_of(clip.id), clip) for clip in record.clips],
         [
-            gauges(scene_of[clip.id], clip.view, readings) if clip.id in scene_of else ()
+            gauges(scene, clip.view, readings) if (scene := found.scene_of(clip.id)) else ()
             for clip in record.clips
         ],
         readings,
-        floor_plan(scenes[0]),
+        floor_plan(found.swings[0].scene),
         next_clicks(looked_at, all(clip.mat for clip in record.clips)),
     )
 

@@ -10,7 +10,7 @@ from tropometer.swing.doubts.landmarks import Proposed, away_from_landmarks
 from tropometer.swing.doubts.slips import slips
 from tropometer.swing.readings.two_swings import one_by_one
 from tropometer.swing.record.swing import SwingRecord
-from tropometer.swing.scene.scene import Scene
+from tropometer.swing.scene.placed import Placed
 
 TOGETHER_S = 0.15
 
@@ -21,7 +21,7 @@ def doubts(record: SwingRecord, proposed: Mapping[str, Proposed] | None = None) 
     """Every doubted mark once, by its worst disagreement; `proposed` gives a clip's landmarks' own marks."""
     found: list[Doubt] = []
     for swing in one_by_one(record):
-        found += slips(Scene(swing))
+        found += slips(Placed(swing))
     for clip in record.clips:
         found += jumps(clip)
         if proposed and clip.id in proposed:

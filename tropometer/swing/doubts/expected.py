@@ -17,7 +17,7 @@ from tropometer.swing.names import CHECKPOINTS, View
 from tropometer.swing.scene.eye import Eye
 from tropometer.swing.scene.eyesight import ANEW, missed_m
 from tropometer.swing.scene.fuse import pixels_in, project
-from tropometer.swing.scene.scene import OUTLINE_M, OUTLINES, Scene
+from tropometer.swing.scene.placed import OUTLINE_M, OUTLINES, Placed
 from tropometer.swing.scene.usual import part_of, usual
 
 TALLNESS = 0.03  # a body's size beside its stature; more where nobody said that
@@ -33,7 +33,7 @@ BOTH: tuple[View, View] = ("face_on", "down_the_line")
 
 
 class Click(NamedTuple):
-    """A mark of a view at a checkpoint: its row among the scene's names, and the checkpoint's column."""
+    """A mark of a view at a checkpoint: its row among the swing's names, and the checkpoint's column."""
 
     view: View
     row: int
@@ -64,34 +64,34 @@ class _Seen(NamedTuple):
 
 
 class Expected:
-    """What is usual of a body, put where a scene's cameras see it."""
+    """What is usual of a body, put where a swing's cameras see it."""
 
-    def __init__(self, scene: Scene) -> None:
-        self.scene, self.names, self.body = scene, scene.names, usual_body()
+    def __init__(self, placed: Placed) -> None:
+        self.placed, self.names, self.body = placed, placed.names, usual_body()
         self.rows = np.array([NAMES.index(name) for name in self.names])
-        self.tall = scene.tall
+        self.tall = placed.tall
         self.mean = self.body.mean[self.rows] * self.tall
-        self.places = self._about(np.moveaxis(scene.places, 0, -1))
+        self.places = self._about(np.moveaxis(placed.places, 0, -1))
         self.shaft = Shaft.of(self.names, self.places, self._shaft_shown)
         if self.shaft is not None:
             self.mean = self.mean + self.shaft.lengthened(self.mean, self._carries)
-        self.speeds = np.moveaxis(usual(self.names, scene.through, self.tall)[1], 0, -1)
+        self.speeds = np.moveaxis(usual(self.names, placed.through, self.tall)[1], 0, -1)
         self.bodily = self._bodily(self.body)
-        self.views = list(scene.eyes)
+        self.views = list(placed.eyes)
         count, views = len(self.names), len(self.views)
         widths = [self.bodily.shape[-1], *[9 + 2 * count + len(CHECKPOINTS)] * views]
         self.starts = np.cumsum([0, *widths])
-        self.seen = {view: self._seen(i, view, scene.eyes[view]) for i, view in enumerate(self.views)}
+        self.seen = {view: self._seen(i, view, placed.eyes[view]) for i, view in enumerate(self.views)}
 
     @property
     def _shaft_shown(self) -> Flags:
         """At which checkpoints both views have both ends of the shaft (9,)."""
-        ends = [self.scene.has(view, name) for view in BOTH for name in ("grip", "club_head")]
+        ends = [self.placed.has(view, name) for view in BOTH for name in ("grip", "club_head")]
         return np.asarray(np.all(ends, axis=0))
 
     @property
     def _carries(self) -> Array:
-        """How much of the rest of each of the body's marks each of the scene's marks has (n, m)."""
+        """How much of the rest of each of the body's marks each of the swing's marks has (n, m)."""
         return np.asarray(self.body.carries[self.rows])
 
     def _about(self, places: Array) -> Array:
@@ -110,8 +110,8 @@ class Expected:
             ways = np.concatenate(
                 [ways + self.shaft.kept(ways, self._carries), self.shaft.unknown(self._carries)], axis=-1
             )
-        size = UNKNOWN_TALLNESS if self.scene.record.stature_m is None else TALLNESS
-        turn = np.radians(self.scene.turn.sd_deg if self.scene.by_mat else 0.0)
+        size = UNKNOWN_TALLNESS if self.placed.record.stature_m is None else TALLNESS
+        turn = np.radians(self.placed.turn.sd_deg if self.placed.by_mat else 0.0)
         t, b, _ = np.moveaxis(self.places, -1, 0)
         turned = turn * np.stack([-b, t, np.zeros_like(t)], axis=-1)
         own = np.zeros((count, len(CHECKPOINTS), 3, count, 3))
@@ -122,7 +122,7 @@ class Expected:
         return np.concatenate(parts, axis=-1)
 
     def _seen(self, number: int, view: View, eye: Eye) -> _Seen:
-        clicked = np.moveaxis(self.scene.clicked(view), 0, -1)
+        clicked = np.moveaxis(self.placed.clicked(view), 0, -1)
         shape = clicked.shape[:2]
         flat = self.places.reshape(-1, 3).T + eye.origin[:, None]
         pixels, slopes = project(eye.solved.camera, flat)
@@ -144,7 +144,7 @@ class Expected:
         for row, wrong in enumerate(eye_px):
             for axis in range(2):
                 shared[row, :, axis, first + 9 + 2 * row + axis] = wrong
-        gone = self.speeds * self.scene.moment_s(view)[:, None]
+        gone = self.speeds * self.placed.moment_s(view)[:, None]
         columns = np.arange(shape[1])
         by_moment = np.einsum("ncij,ncj->nci", slopes, gone)
         shared[:, columns, :, first + 9 + 2 * shape[0] + columns] = np.moveaxis(by_moment, 1, 0)

@@ -17,7 +17,7 @@ from tropometer.swing.doubts.doubt import Doubt
 from tropometer.swing.doubts.expected import Click
 from tropometer.swing.doubts.whole_swing import whole_swing
 from tropometer.swing.names import View, spoken
-from tropometer.swing.scene.scene import Scene
+from tropometer.swing.scene.placed import Placed
 from tropometer.swing.scene.usual import part_of
 
 SLIPPED = 18.0  # gains from which a click is doubted: of 450 clean ones about one in a swing of forty
@@ -36,12 +36,12 @@ class _Change(NamedTuple):
     moved: Array
 
 
-def slips(scene: Scene) -> Iterator[Doubt]:
-    """The doubts of a scene's checkpoints."""
-    swing = whole_swing(scene)
+def slips(placed: Placed) -> Iterator[Doubt]:
+    """The doubts of a swing's checkpoints."""
+    swing = whole_swing(placed)
     if swing is None:
         return
-    changes = list(_changes(scene, swing.clicks))
+    changes = list(_changes(placed, swing.clicks))
     for _ in range(MOST):
         by, gains = swing.slips()
         worst = int(np.argmax(gains))
@@ -52,9 +52,9 @@ def slips(scene: Scene) -> Iterator[Doubt]:
             swing.move(change.rows, change.moved)
             told = set(change.rows.tolist())
             changes = [each for each in changes if not told & set(each.rows.tolist())]
-            yield from _changed(scene, swing.clicks, change, gained[best])
+            yield from _changed(placed, swing.clicks, change, gained[best])
         elif gains[worst] > SLIPPED * _unlike_others(gains):
-            yield _slipped(scene, swing.clicks[worst], by[worst], gains[worst])
+            yield _slipped(placed, swing.clicks[worst], by[worst], gains[worst])
             swing.leave_out(worst)
             rows = {2 * worst, 2 * worst + 1}
             changes = [each for each in changes if not rows & set(each.rows.tolist())]
@@ -67,16 +67,16 @@ def _unlike_others(gains: Array) -> float:
     return max(1.0, float(np.quantile(gains, 0.9)) / TENTH) if len(gains) >= FROM_CLICKS else 1.0
 
 
-def _changes(scene: Scene, clicks: Sequence[Click]) -> Iterator[_Change]:
+def _changes(placed: Placed, clicks: Sequence[Click]) -> Iterator[_Change]:
     """A pair on a checkpoint, all pairs of a checkpoint, a pair on all checkpoints, all pairs on all."""
     number = {click: i for i, click in enumerate(clicks)}
     pairs: dict[tuple[View, str, int], tuple[int, int]] = {}
     for click, lead in number.items():
-        name = scene.names[click.row]
+        name = placed.names[click.row]
         other = f"trail_{part_of(name)}"
-        if not name.startswith("lead_") or other not in scene.names:
+        if not name.startswith("lead_") or other not in placed.names:
             continue
-        trail = number.get(click._replace(row=scene.names.index(other)))
+        trail = number.get(click._replace(row=placed.names.index(other)))
         if trail is not None:
             pairs[click.view, part_of(name), click.column] = (lead, trail)
     together: dict[tuple[View, str | None, int | None], list[tuple[int, int]]] = {}
@@ -84,34 +84,36 @@ def _changes(scene: Scene, clicks: Sequence[Click]) -> Iterator[_Change]:
         for key in ((view, part, column), (view, part, None), (view, None, column), (view, None, None)):
             together.setdefault(key, []).append(pair)
     for same in {tuple(each): None for each in together.values()}:
-        yield _change(scene, clicks, same)
+        yield _change(placed, clicks, same)
 
 
-def _change(scene: Scene, clicks: Sequence[Click], pairs: tuple[tuple[int, int], ...]) -> _Change:
+def _change(placed: Placed, clicks: Sequence[Click], pairs: tuple[tuple[int, int], ...]) -> _Change:
     rows, moved = [], []
     for lead, trail in pairs:
-        a, b = (scene.clicked(clicks[i].view)[:2, clicks[i].row, clicks[i].column] for i in (lead, trail))
+        a, b = (placed.clicked(clicks[i].view)[:2, clicks[i].row, clicks[i].column] for i in (lead, trail))
         rows += [2 * lead, 2 * lead + 1, 2 * trail, 2 * trail + 1]
         moved += [*(b - a), *(a - b)]
     return _Change(pairs, np.array(rows), np.array(moved))
 
 
-def _changed(scene: Scene, clicks: Sequence[Click], change: _Change, gain: float) -> Iterator[Doubt]:
+def _changed(placed: Placed, clicks: Sequence[Click], change: _Change, gain: float) -> Iterator[Doubt]:
     for lead, _ in change.pairs:
         view, row, column = clicks[lead]
-        clip = scene.clips[view]
-        why = f"lead and trail {spoken(part_of(scene.names[row]))} lie as if they were changed for each other"
-        yield Doubt(clip.id, scene.names[row], scene.frame(view, column), why, math.sqrt(gain))
+        clip = placed.clips[view]
+        why = (
+            f"lead and trail {spoken(part_of(placed.names[row]))} lie as if they were changed for each other"
+        )
+        yield Doubt(clip.id, placed.names[row], placed.frame(view, column), why, math.sqrt(gain))
 
 
-def _slipped(scene: Scene, click: Click, by: Array, gain: float) -> Doubt:
-    clip, eye = scene.clips[click.view], scene.eyes[click.view]
+def _slipped(placed: Placed, click: Click, by: Array, gain: float) -> Doubt:
+    clip, eye = placed.clips[click.view], placed.eyes[click.view]
     right = -by[0] if eye.mirrored else by[0]
     across, along = ("left", "right"), ("high", "low")
     way = across[int(right > 0)] if abs(right) > abs(by[1]) else along[int(by[1] > 0)]
     far = float(np.hypot(*by))
     why = f"{far:.0f} px too far {way}" if way in across else f"{far:.0f} px too {way}"
-    name = scene.names[click.row]
+    name = placed.names[click.row]
     return Doubt(
-        clip.id, name, scene.frame(click.view, click.column), f"{why} for all other marks", math.sqrt(gain)
+        clip.id, name, placed.frame(click.view, click.column), f"{why} for all other marks", math.sqrt(gain)
     )

@@ -17,7 +17,7 @@ from scipy.linalg import solve_triangular
 from tropometer.swing.arrays import Array, Frames
 from tropometer.swing.doubts.expected import Click, Expected
 from tropometer.swing.names import CHECKPOINTS
-from tropometer.swing.scene.scene import Scene
+from tropometer.swing.scene.placed import Placed
 
 
 @dataclass(eq=False)
@@ -59,11 +59,11 @@ class WholeSwing:
         self.missed[rows] += moved
 
 
-def whole_swing(scene: Scene) -> WholeSwing | None:
-    """All clicks of a scene's checkpoints together; None where there is none."""
-    if not scene.eyes or not scene.names:
+def whole_swing(placed: Placed) -> WholeSwing | None:
+    """All clicks of a swing's checkpoints together; None where there is none."""
+    if not placed.eyes or not placed.names:
         return None
-    expected = Expected(scene)
+    expected = Expected(placed)
     blocks = [block for column in range(len(CHECKPOINTS)) if (block := expected.block(column)) is not None]
     if not blocks:
         return None

@@ -3,37 +3,38 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
-from functools import lru_cache
+from dataclasses import dataclass, replace
+from functools import cached_property, lru_cache
 from typing import Literal
 
 import numpy as np
 
 from tropometer.swing.arrays import Array, Frames
-from tropometer.swing.names import Checkpoint, View, spoken
+from tropometer.swing.names import CHECKPOINTS, Checkpoint, View, spoken
 
+HERE: Literal["here"] = "here"
 SourceKind = Literal["mark", "eye", "camera", "depth", "stand", "moment", "mat", "plate", "others"]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Source:
     """What an error comes from: its kind, and what of. Two that are equal are one and the same.
 
-    `of` is a mark, a part of the body or what is unsure of it, `along` the axis on which it is; `at` is the
-    checkpoint (None: the moment itself, or the whole clip), `view` the side it is seen from.
+    `of` is a mark, a part of the body or what is unsure of it, `along` the axis on which it is; `at` is when
+    it is made (HERE: at each moment anew; None: once for all), `view` the side it is seen from.
     """
 
     kind: SourceKind
     of: str = ""
-    at: Checkpoint | None = None
+    at: Checkpoint | Literal["here"] | None = None
     view: View | None = None
     along: str = ""
 
-    @property
+    @cached_property
     def words(self) -> str:
         """What it is of, as it is said in a sentence."""
         of = " ".join(word for word in (spoken(self.of), self.along) if word)
-        when = f"at {spoken(self.at)}" if self.at else ""
+        when = f"at {spoken(self.at)}" if self.at and self.at != HERE else ""
         side = spoken(self.view).replace("face on", "face-on") if self.view else ""
         return ", ".join(part for part in (f"{of} {when}".strip(), side) if part)
 
@@ -117,6 +118,29 @@ def variances(values: Sequence[Slopes], count: int) -> Variances:
         return Variances(layout.origins, np.zeros((0, count)))
     errors = np.add.reduceat(moved[layout.order], layout.errors, axis=0)
     return Variances(layout.origins, np.add.reduceat(errors * errors, layout.begins, axis=0))
+
+
+def covariance(values: Sequence[Slopes], columns: Sequence[int]) -> Array:
+    """How the errors of some values, each at the checkpoint of one of its columns, hang together (n, n).
+
+    Σ c_i c_j u² over the errors that both answer to: law of propagation, JCGM 100:2008, 5.2.2.
+    """
+    told: list[dict[tuple[Source, int], float]] = []
+    for slopes, column in zip(values, columns, strict=True):
+        of_one: dict[tuple[Source, int], float] = {}
+        for origin, slope in slopes.items():
+            way, effects = (each[..., min(column, each.shape[-1] - 1)] for each in (slope, origin.effects))
+            moved = iter((way @ effects).tolist())
+            for each, width in origin.sources.widths:
+                source = replace(each, at=CHECKPOINTS[column]) if each.at == HERE else each
+                for i in range(width):
+                    of_one[source, i] = of_one.get((source, i), 0.0) + next(moved)
+        told.append(of_one)
+    errors = list(dict.fromkeys(error for of_one in told for error in of_one))
+    matrix = np.array([[of_one.get(error, 0.0) for error in errors] for of_one in told]).reshape(
+        len(told), -1
+    )
+    return np.asarray(matrix @ matrix.T)
 
 
 def _felt(pairs: Sequence[tuple[Origin, Array]], count: int) -> list[list[int]]:

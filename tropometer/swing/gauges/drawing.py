@@ -230,7 +230,7 @@ class _Bench:
 
     def _place(self, name: str, at: Checkpoint) -> Array | None:
         """Where a mark is that this clip has."""
-        if not self.scene.has(self.clip.view, name)[self.scene.column(at)]:
+        if not self.scene.has(self.clip.view, name)[CHECKPOINTS.index(at)]:
             return None
         place = np.array([each.value for each in self.scene.at(name, at)])
         return place if np.isfinite(place).all() else None

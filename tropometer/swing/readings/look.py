@@ -9,6 +9,7 @@ import numpy as np
 from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.error.value import Measured, where
 from tropometer.swing.names import Checkpoint, View
+from tropometer.swing.readings.reading import Refused
 from tropometer.swing.scene.place import Place, middle
 from tropometer.swing.scene.scene import Scene
 
@@ -22,7 +23,7 @@ class Look:
 
     scene: Scene
     used: dict[Use, None] = field(default_factory=dict)  # in the order of their first use
-    refused: list[tuple[Flags, str]] = field(default_factory=list)
+    refused: list[tuple[Flags, Refused]] = field(default_factory=list)
 
     def here(self, name: str) -> Place:
         """A mark at every moment."""
@@ -60,20 +61,20 @@ class Look:
 
     def seen_from(self, view: View, *names: str) -> Flags:
         """At which moments a view has all of some marks."""
-        return np.asarray(np.all([self.scene.has(view, name)[self.scene.here] for name in names], axis=0))
+        return np.asarray(np.all([self.scene.has(view, name) for name in names], axis=0))
 
     def since_address(self, now: Measured, then: Measured) -> Measured:
         """A change since address; nothing at address itself."""
         return where(self.scene.same_as("address"), Measured(np.zeros(())), now - then)
 
     def refuse(self, flags: Flags | np.bool_ | bool, reason: str) -> None:
-        """Refuse the reading where the flags are set."""
-        self.refused.append((np.asarray(flags, bool), reason))
+        """Refuse the reading at those moments where the flags are set: of many, one cannot raise."""
+        self.refused.append((np.asarray(flags, bool), Refused(reason)))
 
     @property
     def through(self) -> Array:
         """How far each moment is through the checkpoints."""
-        return np.asarray(self.scene.through[self.scene.here])
+        return self.scene.through
 
     def _use(self, name: str, checkpoint: Checkpoint | None) -> None:
         self.used[name, checkpoint] = None

@@ -30,9 +30,9 @@ class Presence:
         self._some: dict[View, list[list[bool]]] = {}
         self._then: dict[View, list[list[Checkpoint]]] = {}
         for view in scene.clips:
-            here = np.add.reduceat(scene.marked(view, used.now), used.firsts[:-1], axis=0, dtype=int)
-            columns = [scene.column(at) for at in used.moments]
-            then = scene.marked(view, used.then)[range(len(columns)), columns]
+            here = np.add.reduceat(scene.placed.marked(view, used.now), used.firsts[:-1], axis=0, dtype=int)
+            columns = [scene.placed.column(at) for at in used.moments]
+            then = scene.placed.marked(view, used.then)[range(len(columns)), columns]
             missing = np.bincount(used.readings, ~then, len(looks)) > 0
             self.complete[view] = (here[:, scene.here] == used.counts[:, None]) & ~missing[:, None]
             self._some[view] = (here[:, -len(CHECKPOINTS) :] > 0).tolist()

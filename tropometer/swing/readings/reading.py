@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from tropometer.swing.error.budget import Share
+from tropometer.swing.error.value import Measured
 from tropometer.swing.names import Checkpoint, View
 
 Unit = Literal["m", "deg", "ratio", "to_one", "s", "hours", "sd"]
@@ -22,7 +23,7 @@ class Need:
     view: View | None = None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Reading:
     """A value with its error, or a refusal with its reason.
 
@@ -47,8 +48,22 @@ class Reading:
     provisional: bool = False
 
 
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Given:
+    """What a formula of times, of a plate or of other readings finds: one value, and where it comes from.
+
+    It is `provisional` where nobody looked at what it was read off; `said` is what it says in words.
+    """
+
+    value: Measured
+    clips: tuple[str, ...] = ()
+    frames: tuple[int, ...] = ()
+    said: str = ""
+    provisional: bool = False
+
+
 class Refused(Exception):
-    """Raised inside a reading that cannot be given; becomes a refusal."""
+    """Raised where a reading cannot be given, with the reason and what would help; becomes a refusal."""
 
     def __init__(self, reason: str, *needs: Need) -> None:
         super().__init__(reason)

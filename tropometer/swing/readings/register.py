@@ -1,68 +1,47 @@
-"""The register that every reading enters itself into."""
+"""The register that every reading enters itself into, whatever it is read from."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, TypeVar
 
-from tropometer.swing.error.value import Measured
-from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
-from tropometer.swing.readings.look import Look
 from tropometer.swing.readings.reading import Group, Unit
 
-AFTER_ADDRESS: tuple[Checkpoint, ...] = CHECKPOINTS[1:]
-ADDRESS: tuple[Checkpoint, ...] = ("address",)
-FACE_ON: tuple[View, ...] = ("face_on",)
-DOWN_THE_LINE: tuple[View, ...] = ("down_the_line",)
-BOTH: tuple[View, ...] = ("face_on", "down_the_line")
 
-Formula = Callable[[Look], Measured]
+class DuplicateReading(ValueError):
+    """Two readings have the same id."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Kind:
-    """A registered reading.
-
-    `seen` lists, best first, the sets of views of which one must have all its marks; `scale` says what the
-    views must be measured by: nothing, a length, or the mat.
-    """
+    """What is always true of a reading; `at` are its checkpoints, or what it is of."""
 
     id: str
     unit: Unit
     group: Group
-    seen: tuple[tuple[View, ...], ...]
-    at: tuple[Checkpoint, ...]
     sign: str
-    scale: Literal["none", "length", "mat"]
     method: str
-    formula: Formula
-    changing: bool  # whether it has a value at any moment, not at its checkpoints alone
+    at: tuple[str, ...]
 
 
+AnyKind = TypeVar("AnyKind", bound=Kind)
 KINDS: dict[str, Kind] = {}
 
 
-def reading(
-    id: str,
-    *,
-    unit: Unit,
-    group: Group,
-    seen: tuple[tuple[View, ...], ...],
-    at: tuple[Checkpoint, ...] = CHECKPOINTS,
-    sign: str,
-    scale: Literal["none", "length", "mat"] | None = None,
-    changing: bool = True,
-) -> Callable[[Formula], Formula]:
-    """Register a formula as the reading `id`; the first line of its docstring becomes the method.
+def enter(kind: AnyKind) -> AnyKind:
+    """Put a reading into the register; DuplicateReading where another has its id."""
+    if kind.id in KINDS:
+        raise DuplicateReading(f"There is a reading {kind.id} already.")
+    KINDS[kind.id] = kind
+    return kind
 
-    Lengths need a scale, others do not, unless something else is said.
-    """
 
-    def register(formula: Formula) -> Formula:
-        method = (formula.__doc__ or "").strip().splitlines()[0]
-        needed = scale or ("length" if unit == "m" else "none")
-        KINDS[id] = Kind(id, unit, group, seen, at, sign, needed, method, formula, changing)
-        return formula
+def kinds_of(form: type[AnyKind]) -> tuple[AnyKind, ...]:
+    """The readings that are read from one thing, in the order of the register."""
+    return tuple(kind for kind in KINDS.values() if isinstance(kind, form))
 
-    return register
+
+def method_of(formula: Callable[..., Any]) -> str:
+    """How a formula measures: the first paragraph of what is written of it."""
+    return " ".join((formula.__doc__ or "").strip().partition("\n\n")[0].split())

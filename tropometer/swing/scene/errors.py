@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from tropometer.swing.error.source import Source, Sources, sources
+from tropometer.swing.error.source import HERE, Source, Sources, sources
 from tropometer.swing.names import Checkpoint, View
 from tropometer.swing.scene.fuse import DEPTH, OF_A_VIEW
 from tropometer.swing.scene.usual import kept_as, part_of
@@ -17,15 +17,16 @@ def sources_of(
     name: str, at: Checkpoint | None, views: tuple[View, ...], by_mat: bool, paired: bool
 ) -> Sources:
     """What each of a scene's errors of a place comes from; `at` is None at the moment itself."""
-    widths = [(Source("depth", name, at), DEPTH)]
+    when = at or HERE
+    widths = [(Source("depth", name, when), DEPTH)]
     widths += [(Source("depth", kept_as(name, axis), along=along), 1) for axis, along in enumerate("TB")]
     for view in views:
         of_a_view = {
-            "mark": Source("mark", name, at, view),
+            "mark": Source("mark", name, when, view),
             "eye": Source("eye", name, view=view),
             "camera": Source("camera", view=view),
             "stand": Source("stand", view=view),
-            "moment": Source("moment", at=at, view=view),
+            "moment": Source("moment", at=when, view=view),
         }
         widths += [
             (of_a_view[kind], width) for kind, width in OF_A_VIEW.items() if not (paired and kind == "eye")

@@ -1,3 +1,13 @@
-"""The readings of marks, from the floor up; importing this registers them all."""
+"""The readings, from the floor up, a file a part of the body; importing this enters them all."""
 
-from tropometer.swing.readings.by_part import club, feet, knees, pelvis, set_up, trunk  # noqa: F401
+from tropometer.swing.readings.by_part import (  # noqa: F401
+    club,
+    feet,
+    going_back,
+    knees,
+    pelvis,
+    pressure,
+    sequence,
+    set_up,
+    trunk,
+)

@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from tropometer.swing.error.value import Measured, degrees_of
 from tropometer.swing.names import Checkpoint
+from tropometer.swing.readings.clock import DOWNWARD, Clock, Crossing
+from tropometer.swing.readings.from_marks import BOTH, DOWN_THE_LINE, FACE_ON, from_marks
+from tropometer.swing.readings.from_times import FROM_IMPACT, from_times
 from tropometer.swing.readings.look import Look
-from tropometer.swing.readings.register import BOTH, DOWN_THE_LINE, FACE_ON, reading
+from tropometer.swing.readings.reading import Given
 
 # A bend toward a face-on camera does not show: from there alone it is never given as a bend.
 SIDEWAYS = (BOTH, DOWN_THE_LINE)
@@ -13,19 +16,19 @@ BENT = "0 straight, bent positive"
 TARGET = "positive toward the target"
 
 
-@reading("knee_flex_lead", unit="deg", group="knees", seen=SIDEWAYS, sign=BENT)
+@from_marks("knee_flex_lead", unit="deg", group="knees", seen=SIDEWAYS, sign=BENT)
 def knee_flex_lead(look: Look) -> Measured:
     """180° less the angle hip, knee, ankle of the lead leg."""
     return _flex(look, "lead")
 
 
-@reading("knee_flex_trail", unit="deg", group="knees", seen=SIDEWAYS, sign=BENT)
+@from_marks("knee_flex_trail", unit="deg", group="knees", seen=SIDEWAYS, sign=BENT)
 def knee_flex_trail(look: Look) -> Measured:
     """180° less the angle hip, knee, ankle of the trail leg."""
     return _flex(look, "trail")
 
 
-@reading("knee_flex_change_trail", unit="deg", group="knees", seen=SIDEWAYS, at=("top", "impact"),
+@from_marks("knee_flex_change_trail", unit="deg", group="knees", seen=SIDEWAYS, at=("top", "impact"),
          sign="negative is straightened since address")  # fmt: skip
 def knee_flex_change_trail(look: Look) -> Measured:
     """Bend of the trail knee, less its bend at address."""
@@ -33,37 +36,49 @@ def knee_flex_change_trail(look: Look) -> Measured:
     return look.since_address(knee_flex_trail(look), at_address)
 
 
-@reading("knee_height_difference", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("top",),
+@from_marks("knee_height_difference", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("top",),
          sign="trail knee higher positive")  # fmt: skip
 def knee_height_difference(look: Look) -> Measured:
     """Height of the trail knee, less that of the lead knee."""
     return look.here("trail_knee").u - look.here("lead_knee").u
 
 
-@reading("lead_knee_travel_t", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("top",), sign=TARGET)
+@from_marks("lead_knee_travel_t", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("top",), sign=TARGET)
 def lead_knee_travel_t(look: Look) -> Measured:
     """Lead knee along the target line, minus its place at address."""
     return look.moved("lead_knee").t
 
 
-@reading("lead_knee_travel_b", unit="m", group="knees", seen=(BOTH, DOWN_THE_LINE), at=("top",),
+@from_marks("lead_knee_travel_b", unit="m", group="knees", seen=(BOTH, DOWN_THE_LINE), at=("top",),
          sign="positive toward the ball")  # fmt: skip
 def lead_knee_travel_b(look: Look) -> Measured:
     """Lead knee toward the ball, minus its place at address."""
     return look.moved("lead_knee").b
 
 
-@reading("lead_knee_behind_ball", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("top",),
+@from_marks("lead_knee_behind_ball", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("top",),
          sign="positive on the target's side of the ball")  # fmt: skip
 def lead_knee_behind_ball(look: Look) -> Measured:
     """Lead knee along the target line, from where the ball lay."""
     return look.here("lead_knee").t - look.at("ball", "address").t
 
 
+STRAIGHT_DEG = 10.0
+
+
+@from_times("lead_knee_straight_time", unit="s", group="knees", at=("impact",), sign=FROM_IMPACT)
+def lead_knee_straight_time(clock: Clock, at: str) -> Given:
+    """When the lead knee is first bent by less than 10° after the top, from impact."""
+    straight = Crossing(
+        event="lead_knee_straight", curve="knee_flex_lead", level=STRAIGHT_DEG, way=DOWNWARD, after="top"
+    )
+    return clock.since("impact", clock.crossing(straight))
+
+
 STACKED: tuple[Checkpoint, ...] = ("arm_down", "impact")
 
 
-@reading("lead_leg_lean", unit="deg", group="knees", seen=(BOTH, FACE_ON), at=STACKED,
+@from_marks("lead_leg_lean", unit="deg", group="knees", seen=(BOTH, FACE_ON), at=STACKED,
          sign="hip on the target's side of the ankle positive")  # fmt: skip
 def lead_leg_lean(look: Look) -> Measured:
     """Angle of the lead leg from ankle to hip, from the upright, seen face-on."""
@@ -71,7 +86,7 @@ def lead_leg_lean(look: Look) -> Measured:
     return degrees_of(leg.t, leg.u)
 
 
-@reading("lead_leg_knee_offset", unit="m", group="knees", seen=(BOTH, FACE_ON), at=STACKED, sign=TARGET)
+@from_marks("lead_leg_knee_offset", unit="m", group="knees", seen=(BOTH, FACE_ON), at=STACKED, sign=TARGET)
 def lead_leg_knee_offset(look: Look) -> Measured:
     """Lead knee along the target line, from the straight line between ankle and hip."""
     leg = look.here("lead_hip").minus(look.here("lead_ankle"))

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import Measured, degrees_of
+from tropometer.swing.readings.from_marks import ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, from_marks
 from tropometer.swing.readings.look import Look
-from tropometer.swing.readings.register import ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, reading
 from tropometer.swing.scene.place import length_of
 
 
-@reading(
+@from_marks(
     "stance_width", unit="m", group="feet", seen=(BOTH, FACE_ON), at=ADDRESS,
     sign="heel to heel along the target line", changing=False,
 )  # fmt: skip
@@ -18,7 +18,7 @@ def stance_width(look: Look) -> Measured:
     return look.line_at("heel", "address").t
 
 
-@reading(
+@from_marks(
     "stance_ratio", unit="ratio", group="feet", seen=(BOTH, FACE_ON), at=ADDRESS,
     sign="1 when the heels are as far apart as the shoulders are broad", changing=False,
 )  # fmt: skip
@@ -30,7 +30,7 @@ def stance_ratio(look: Look) -> Measured:
     )
 
 
-@reading(
+@from_marks(
     "ball_position", unit="ratio", group="feet", seen=(BOTH, FACE_ON), at=ADDRESS,
     sign="0 at the trail heel, 1 at the lead heel", changing=False,
 )  # fmt: skip
@@ -40,7 +40,7 @@ def ball_position(look: Look) -> Measured:
     return from_trail / look.line_at("heel", "address").t
 
 
-@reading(
+@from_marks(
     "toe_line", unit="deg", group="feet", seen=(BOTH, DOWN_THE_LINE, FACE_ON), at=ADDRESS, scale="mat",
     sign="closed positive: the trail toe farther from the ball", changing=False,
 )  # fmt: skip
@@ -50,7 +50,7 @@ def toe_line(look: Look) -> Measured:
     return degrees_of(toes.b, toes.t)
 
 
-@reading(
+@from_marks(
     "pelvis_offset", unit="m", group="pelvis", seen=(BOTH, FACE_ON), at=ADDRESS,
     sign="positive toward the target", changing=False,
 )  # fmt: skip
@@ -59,7 +59,7 @@ def pelvis_offset(look: Look) -> Measured:
     return _from_heels(look, look.at("lead_hip", "address").t, look.at("trail_hip", "address").t)
 
 
-@reading(
+@from_marks(
     "sternum_offset", unit="m", group="trunk", seen=(BOTH, FACE_ON), at=ADDRESS,
     sign="positive toward the target", changing=False,
 )  # fmt: skip

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from tropometer.swing.error.value import Measured, degrees_of
-from tropometer.swing.readings.by_part.pelvis import turn_of
+from tropometer.swing.readings.from_marks import AFTER_ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, from_marks
+from tropometer.swing.readings.line_turn import turn_of
 from tropometer.swing.readings.look import Look
-from tropometer.swing.readings.register import AFTER_ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, reading
 from tropometer.swing.scene.place import Place
 
 
-@reading("spine_incline", unit="deg", group="trunk", seen=(BOTH, DOWN_THE_LINE),
+@from_marks("spine_incline", unit="deg", group="trunk", seen=(BOTH, DOWN_THE_LINE),
          sign="toward the ball positive")  # fmt: skip
 def spine_incline(look: Look) -> Measured:
     """Angle from the middle of the hips to the base of the neck, from the upright, seen down the line."""
@@ -17,7 +17,7 @@ def spine_incline(look: Look) -> Measured:
     return degrees_of(spine.b, spine.u)
 
 
-@reading("spine_side_tilt", unit="deg", group="trunk", seen=(BOTH, FACE_ON),
+@from_marks("spine_side_tilt", unit="deg", group="trunk", seen=(BOTH, FACE_ON),
          sign="away from the target positive")  # fmt: skip
 def spine_side_tilt(look: Look) -> Measured:
     """Angle from the middle of the hips to the base of the neck, from the upright, seen face-on."""
@@ -25,21 +25,21 @@ def spine_side_tilt(look: Look) -> Measured:
     return degrees_of(-spine.t, spine.u)
 
 
-@reading("shoulder_turn", unit="deg", group="trunk", seen=(BOTH, FACE_ON),
+@from_marks("shoulder_turn", unit="deg", group="trunk", seen=(BOTH, FACE_ON),
          sign="away from the target positive, open negative")  # fmt: skip
 def shoulder_turn(look: Look) -> Measured:
     """Turn of the line through the shoulders about the upright; face-on alone, from how narrow it gets."""
     return turn_of(look, "shoulder")
 
 
-@reading("head_travel_t", unit="m", group="trunk", seen=(BOTH, FACE_ON), at=AFTER_ADDRESS,
+@from_marks("head_travel_t", unit="m", group="trunk", seen=(BOTH, FACE_ON), at=AFTER_ADDRESS,
          sign="positive toward the target")  # fmt: skip
 def head_travel_t(look: Look) -> Measured:
     """Middle of the head along the target line, minus its place at address."""
     return look.moved("head").t
 
 
-@reading("head_travel_u", unit="m", group="trunk", seen=(BOTH, FACE_ON), at=AFTER_ADDRESS,
+@from_marks("head_travel_u", unit="m", group="trunk", seen=(BOTH, FACE_ON), at=AFTER_ADDRESS,
          sign="up positive")  # fmt: skip
 def head_travel_u(look: Look) -> Measured:
     """Height of the middle of the head, minus its height at address."""

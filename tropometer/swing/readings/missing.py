@@ -1,4 +1,4 @@
-"""Where a reading can be given, and where not: why, and what would help."""
+"""What a reading of marks lacks: where it can be given, where not and why, and what would help."""
 
 from __future__ import annotations
 
@@ -8,17 +8,17 @@ import numpy as np
 
 from tropometer.swing.arrays import Flags
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View, spoken
+from tropometer.swing.readings.from_marks import FromMarks
 from tropometer.swing.readings.look import Look
 from tropometer.swing.readings.presence import Presence
 from tropometer.swing.readings.reading import Need, Refused
-from tropometer.swing.readings.register import Kind
 from tropometer.swing.scene.scene import Scene
 
 
-def usable(presence: Presence, kinds: Sequence[Kind], looks: Sequence[Look]) -> Flags:
+def usable(presence: Presence, kinds: Sequence[FromMarks], looks: Sequence[Look]) -> Flags:
     """Where one set of views has all marks, and nothing was refused (readings, moments)."""
     scene = presence.scene
-    count = len(scene.through[scene.here])
+    count = scene.count
     found = np.zeros((len(kinds), count), bool)
     for i, (ok, kind, look) in enumerate(zip(found, kinds, looks, strict=True)):
         for views in kind.seen:
@@ -30,12 +30,12 @@ def usable(presence: Presence, kinds: Sequence[Kind], looks: Sequence[Look]) -> 
     return found
 
 
-def _scaled(scene: Scene, kind: Kind, view: View) -> bool:
+def _scaled(scene: Scene, kind: FromMarks, view: View) -> bool:
     scale = scene.eyes[view].scale
     return kind.scale == "none" or scale == "mat" or (kind.scale == "length" and scale == "length")
 
 
-def check(scene: Scene, kind: Kind, look: Look, at: Checkpoint) -> None:
+def check(scene: Scene, kind: FromMarks, look: Look, at: Checkpoint) -> None:
     """Refused with all that is missing, by the set of views that misses least."""
     tries = [_missing(scene, kind, look, at, views) for views in kind.seen]
     missing = min(tries, key=lambda each: (any(n.kind == "view" for m in each for n in m.needs), len(each)))
@@ -46,12 +46,14 @@ def check(scene: Scene, kind: Kind, look: Look, at: Checkpoint) -> None:
             *(need for each in missing for need in each.needs),
         )
     column = CHECKPOINTS.index(at)
-    for flags, reason in look.refused:
+    for flags, why in look.refused:
         if np.broadcast_to(flags, len(CHECKPOINTS))[column]:
-            raise Refused(reason)
+            raise why
 
 
-def _missing(scene: Scene, kind: Kind, look: Look, at: Checkpoint, views: tuple[View, ...]) -> list[Refused]:
+def _missing(
+    scene: Scene, kind: FromMarks, look: Look, at: Checkpoint, views: tuple[View, ...]
+) -> list[Refused]:
     found: list[Refused] = []
 
     def miss(reason: str, *needs: Need) -> None:

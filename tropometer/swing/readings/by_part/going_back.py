@@ -5,18 +5,15 @@ from __future__ import annotations
 from collections.abc import Mapping
 from itertools import product
 
-from tropometer.swing.error.value import NORMAL_95
+from tropometer.swing.error.source import Source
+from tropometer.swing.error.value import NORMAL_95, Measured
 from tropometer.swing.names import spoken
-from tropometer.swing.readings.reading import Need, Reading
+from tropometer.swing.readings.from_readings import from_readings
+from tropometer.swing.readings.reading import Given, Need, Reading, Refused
 
 # Limits between the ways; common practice, no source. Past its limit a reading is that low, or that high.
 ASIDE_M, DEEP_M, TURNED_DEG = 0.02, 0.06, 35.0
 LIMITS = {"pelvis_sway": (-ASIDE_M, -1), "trail_hip_push": (-DEEP_M, -1), "pelvis_turn": (TURNED_DEG, 1)}
-METHOD = (
-    f"Aside from {ASIDE_M * 100:.0f} cm, deep from {DEEP_M * 100:.0f} cm of push-back, turned from "
-    f"{TURNED_DEG:.0f}°: loaded is all three, pure sway is aside without the others, centred is deep "
-    "without aside, empty turn is neither."
-)
 
 
 def way_of(aside: bool, deep: bool, turned: bool) -> str:
@@ -26,15 +23,18 @@ def way_of(aside: bool, deep: bool, turned: bool) -> str:
     return "centred" if deep else "empty_turn"
 
 
-def going_back(found: Mapping[tuple[str, str], Reading]) -> Reading:
-    """Which way the pelvis went back, with how far the nearest limit is.
+@from_readings("going_back", unit="sd", group="pelvis", at="top",
+               sign="how far from the nearest limit, in standard deviations")  # fmt: skip
+def going_back(found: Mapping[tuple[str, str], Reading]) -> Given:
+    """Aside from 2 cm, deep from 6 cm of push-back, turned from 35°: loaded is all three, pure sway is aside
+    without the others, centred is deep without aside, empty turn is neither.
 
     One side alone may tell it: who is aside and did not turn sways, however deep. Where what is not given
     would decide, that is said.
     """
     readings = {name: found[name, "top"] for name in LIMITS if (name, "top") in found}
     if any(each.u95 == 0 for each in readings.values()):
-        return _refusal("The top is pegged on the frame of address.", (Need("peg", "top", "top"),))
+        raise Refused("The top is pegged on the frame of address.", Need("peg", "top", "top"))
     margins: dict[str, float] = {}  # past a limit in standard deviations; negative short of it
     for name, each in readings.items():
         if each.value is not None and each.u95 is not None:
@@ -43,21 +43,16 @@ def going_back(found: Mapping[tuple[str, str], Reading]) -> Reading:
     past = {name: margin >= 0 for name, margin in margins.items()}
     ways = _ways(past)
     if len(ways) > 1:
-        return _refused(readings, past, ways)
+        raise _undecided(readings, past, ways)
     (said,) = ways
     used = [readings[name] for name in margins if _ways({k: v for k, v in past.items() if k != name}) != ways]
     used = used or [readings[name] for name in margins]
-    return Reading(
-        "going_back",
-        "top",
-        "sd",
-        "ok",
-        METHOD,
-        value=_nearest_change(margins, past, said),
-        u95=NORMAL_95,
-        said=said,
+    nearest = _nearest_change(margins, past, said)
+    return Given(
+        value=Measured.of(nearest, 1.0, Source("others", "going_back", "top")),
         clips=tuple(dict.fromkeys(clip for each in used for clip in each.clips)),
         frames=used[0].frames,
+        said=said,
         provisional=any(each.provisional for each in used),
     )
 
@@ -78,7 +73,7 @@ def _nearest_change(margins: Mapping[str, float], past: Mapping[str, bool], said
     return min(costs)
 
 
-def _refused(readings: Mapping[str, Reading], past: Mapping[str, bool], ways: frozenset[str]) -> Reading:
+def _undecided(readings: Mapping[str, Reading], past: Mapping[str, bool], ways: frozenset[str]) -> Refused:
     """Says which ways are left, and the readings on which it hangs; why the first of them is not given."""
     lacking = [
         name
@@ -89,8 +84,4 @@ def _refused(readings: Mapping[str, Reading], past: Mapping[str, bool], ways: fr
     why = first.reason if first else f"There is no {spoken(lacking[0])}."
     either = " or ".join(sorted(spoken(way) for way in ways)).capitalize()
     hangs = f"{either}: that hangs on the {' and the '.join(spoken(name) for name in lacking)}. "
-    return _refusal((hangs if past else "") + why, first.needs if first else ())
-
-
-def _refusal(reason: str, needs: tuple[Need, ...]) -> Reading:
-    return Reading("going_back", "top", "sd", "refused", METHOD, reason=reason, needs=needs)
+    return Refused((hangs if past else "") + why, *(first.needs if first else ()))

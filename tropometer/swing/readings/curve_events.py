@@ -16,6 +16,7 @@ from scipy.special import stdtrit
 
 from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.error.value import NORMAL_95
+from tropometer.swing.readings.reading import Refused
 
 HALF_WIDTHS_S = (0.05, 0.065, 0.08, 0.10, 0.125, 0.15)
 # Of a fit's half-width, how much too early its turn is, and one standard deviation.
@@ -128,8 +129,8 @@ NOT_THERE = "It does not happen on the frames that are marked."
 UNTOLD = "It happens so slowly that its time cannot be told."
 
 
-def passing(times_s: Array, values: Array, sd: Array, low_s: float) -> Found | str:
-    """When a curve (n,) first rises through nothing for good after some time, or why that cannot be told.
+def passing(times_s: Array, values: Array, sd: Array, low_s: float) -> Found:
+    """When a curve (n,) first rises through nothing for good after some time; else raises Refused.
 
     `sd` (n,) is one standard deviation of its values that is the same on neighbouring frames: were the curve
     so much higher or lower, it would pass so much earlier or later.
@@ -137,17 +138,17 @@ def passing(times_s: Array, values: Array, sd: Array, low_s: float) -> Found | s
     known = np.isfinite(values) & (times_s >= low_s)
     times, values, sd = times_s[known], values[known], sd[known]
     if len(times) < LEAST_FRAMES:
-        return NOT_THERE
+        raise Refused(NOT_THERE)
     smooth = _smoothed(times, values)
     passed = _first_passing(times, smooth)
     if passed is None:
-        return NOT_THERE
+        raise Refused(NOT_THERE)
     earlier, later = _first_passing(times, smooth + sd), _first_passing(times, smooth - sd)
     if later is None or (earlier is None and smooth[0] + sd[0] < 0):
-        return UNTOLD
+        raise Refused(UNTOLD)
     off = max(later - passed, passed - (times[0] if earlier is None else earlier))
     if off > SLOWEST_S:
-        return UNTOLD
+        raise Refused(UNTOLD)
     noise = float(np.sqrt(np.mean((values - smooth)[np.abs(times - passed) <= STAYS_S] ** 2)))
     rise = np.gradient(smooth, times)[np.argmin(np.abs(times - passed))]
     count = int((np.abs(times - passed) <= SMOOTHED_S).sum())
