@@ -9,8 +9,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Any
 
-from tropometer.swing.gauges.drawing import Gauge, GaugeLine, Point
 from tropometer.swing.gauges.floor_plan import FloorMark, FloorPlan
+from tropometer.swing.gauges.gauge import Gauge, GaugeLine, Point
 from tropometer.swing.readings.reading import Reading
 from tropometer.swing.schools import School
 

@@ -24,8 +24,9 @@ from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.doubts import doubts
 from tropometer.swing.error.value import NORMAL_95
 from tropometer.swing.formats.plate import plate_from
-from tropometer.swing.gauges.drawing import Gauge, gauges
+from tropometer.swing.gauges.drawing import gauges
 from tropometer.swing.gauges.floor_plan import FloorPlan, floor_plan
+from tropometer.swing.gauges.gauge import Gauge
 from tropometer.swing.names import CHECKPOINTS, EVENTS, Hand, LengthPlace, MarkSource, View
 from tropometer.swing.read import read
 from tropometer.swing.readings.from_plate import FromPlate

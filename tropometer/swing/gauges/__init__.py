@@ -1,1 +1,24 @@
-"""The lines of the trade, drawn into the picture and seen from above."""
+"""The lines of the trade, one file a gauge, and the swing from above.
+
+Placed at address, read wherever their marks are, drawn by the readings. All of them are in the register once
+anything is imported from here.
+"""
+
+# In the order in which they are offered.
+from tropometer.swing.gauges import (  # noqa: F401, I001
+    trail_plumb,
+    hip_gate,
+    post_mark,
+    seat_wall,
+    belt_line,
+    spine_line,
+    kneecap_level,
+    lead_leg,
+    knee_hinge,
+    toe_line,
+    foot_fan,
+    shoe_roll,
+    heel_lift,
+    stance_tape,
+    grip_plumb,
+)

@@ -1,0 +1,17 @@
+"""The way either shoe points."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from tropometer.swing.gauges.gauge import Gauge
+from tropometer.swing.gauges.register import gauge
+from tropometer.swing.gauges.sheet import Sheet
+
+
+@gauge("face_on", "down_the_line")
+def foot_fans(sheet: Sheet) -> Iterator[Gauge]:
+    """From heel to toe."""
+    for side in ("lead", "trail"):
+        shapes = sheet.bones((f"{side}_heel", f"{side}_toe"), f"foot_flare_{side}")
+        yield Gauge(id=f"{side}_foot_fan", label=f"{side.capitalize()} foot fan", shapes=shapes)

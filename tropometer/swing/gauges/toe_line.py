@@ -1,0 +1,18 @@
+"""The line from toe to toe at address."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from tropometer.swing.gauges.gauge import Gauge
+from tropometer.swing.gauges.register import gauge
+from tropometer.swing.gauges.sheet import Sheet, beyond
+
+
+@gauge("down_the_line")
+def toe_line(sheet: Sheet) -> Iterator[Gauge]:
+    """It shows whether the stance is open or closed."""
+    toes = sheet.pixels("address", "trail_toe", "lead_toe")
+    if toes is not None:
+        shape = sheet.shape("address", beyond(toes), "level", "toe_line")
+        yield Gauge(id="toe_line", label="Toe line", shapes=(shape,))
