@@ -20,7 +20,7 @@ PAGES = ROOT / "docs" / "method"
 GOLFER = ROOT / "demo" / "clips" / "model_loaded_face.truth.json.gz"
 BEGIN, END = "<!-- made by ./tropo method -->\n", "<!-- end -->\n"
 NONE = "\N{EN DASH}"
-FAMILIES = ("feet", "knees", "pelvis", "trunk", "sequence", "pressure")
+FAMILIES = ("feet", "knees", "pelvis", "trunk", "club", "sequence", "pressure")
 SHORT = {"face_on": "face", "down_the_line": "line"}
 
 PINE, CLAY, BRASS, GREY = "#16302B", "#C4572E", "#96701F", "#9AA6A1"
@@ -229,6 +229,15 @@ def trunk(known: dict[str, Any]) -> str:
     return picture(drawn)
 
 
+def club(known: dict[str, Any]) -> str:
+    """Arm and shaft face-on, and the plumb from the butt end down the line, at the top."""
+    face, line, _, _, drawn = both_views(known, "top")
+    drawn += path([face.at("lead_shoulder"), face.at("grip"), face.at("club_head")], CLAY, 3)
+    x, y = line.at("grip_butt")
+    drawn += path([(x, y), (x, line.at("trail_heel")[1])], BRASS, 1.8) + words((x + 8, y + 90), "plumb")
+    return picture(drawn + words((face.at("grip")[0] - 8, face.at("grip")[1] - 12), "arm and shaft", "end"))
+
+
 def sequence(known: dict[str, Any]) -> str:
     """When each part starts, from the floor up, against the top."""
     top, impact = known["times_s"]["checkpoints"]["top"], known["times_s"]["checkpoints"]["impact"]
@@ -285,6 +294,7 @@ DRAWN = {
     "knees": knees,
     "pelvis": pelvis,
     "trunk": trunk,
+    "club": club,
     "sequence": sequence,
     "pressure": pressure,
 }

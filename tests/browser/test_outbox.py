@@ -121,6 +121,22 @@ class OutboxTests(BrowserCase):
         self.assertEqual(LessonFrame.objects.count(), 1)
         self.assertTrue(self.page.url.endswith("/students"))
 
+    def test_a_lesson_waits_for_the_frames_that_are_on_their_way(self) -> None:
+        held: list[Route] = []
+        self.page.route("**/api/lessons/*/frames", lambda route: held.append(route))
+        self.page.goto(f"{self.bench}?station=tell")
+        StageDriver(self.page).wait_drawn()
+        send = self.page.get_by_role("button", name="Send to")
+        expect(send).to_be_enabled()
+        self.page.keyboard.press("p")
+        expect(send).to_be_disabled()
+        expect(self.page.get_by_text("Something of it is still on its way.")).to_be_visible()
+        while not held:
+            self.page.wait_for_timeout(50)
+        held.pop().continue_()
+        expect(send).to_be_enabled()
+        self.assertEqual(LessonFrame.objects.count(), 1)
+
     def test_without_a_connection_every_screen_says_so(self) -> None:
         self.page.goto("/inbox")
         expect(self.page.get_by_role("link", name="Tobin Farrow")).to_be_visible()

@@ -88,7 +88,7 @@ class StationTests(BrowserCase):
             self.assertLessEqual(box["y"] + box["height"], 800)
             self.assertGreaterEqual(self.whole_tapes(), 6)
         page.keyboard.press("d")
-        expect(page.get_by_role("region", name="Pressure mat")).to_have_count(0)
+        expect(page.get_by_role("region", name="Pressure plate")).to_have_count(0)
         page.keyboard.down("u")  # to peek
         expect(marks.first).to_be_visible()
         page.keyboard.up("u")

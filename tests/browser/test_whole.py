@@ -1,4 +1,4 @@
-"""The swing as a whole: its curves on the rule, the relay, the floor plate, and a still to take away."""
+"""The swing as a whole: its curves on the rule, the relay, the floor plan, and a still to take away."""
 
 import re
 
@@ -80,38 +80,38 @@ class WholeTests(BrowserCase):
         page = self.page
         page.keyboard.press("r")
         page.keyboard.press("4")
-        mat = page.get_by_role("region", name="Pressure mat")
+        plate = page.get_by_role("region", name="Pressure plate")
         share = page.get_by_test_id("tape-pressure_lead_share-top")
         page.get_by_role("combobox", name="Readings").select_option("All")
-        mat.get_by_role("button", name="Add a file").click()
+        plate.get_by_role("button", name="Add a file").click()
         table = pressure_table(TOBIN)
         for text, words in (
             (table.replace("lead_toe", "toe"), "line 1: there is no column lead_toe"),
             (table, ""),
         ):
-            mat.get_by_label("CSV or JSON").set_input_files(
-                {"name": "mat.csv", "mimeType": "text/csv", "buffer": text.encode()}
+            plate.get_by_label("CSV or JSON").set_input_files(
+                {"name": "plate.csv", "mimeType": "text/csv", "buffer": text.encode()}
             )
-            mat.get_by_label("Impact on").fill("0")
-            mat.get_by_role("button", name="Keep").click()
+            plate.get_by_label("Impact on").fill("0")
+            plate.get_by_role("button", name="Keep").click()
             if words:
-                expect(mat.get_by_role("alert")).to_have_text(words)
-        expect(mat).to_contain_text("mat.csv, 120 instants")
+                expect(plate.get_by_role("alert")).to_have_text(words)
+        expect(plate).to_contain_text("plate.csv, 120 instants")
         true = 100 * true_reading(TOBIN, "pressure_lead_share", "top")
         told = re.search(r"(\d+) ± (\d+) %", share.inner_text())
         assert told is not None
         self.assertLessEqual(abs(int(told[1]) - true), int(told[2]) + 1)
-        check_axe(self, page, "a pressure mat's data")
-        mat.get_by_role("button", name="Remove").click()
+        check_axe(self, page, "a pressure plate's data")
+        plate.get_by_role("button", name="Remove").click()
         expect(share).to_have_count(0)
-        mat.get_by_role("button", name="Undo").click()
+        plate.get_by_role("button", name="Undo").click()
         expect(share).to_contain_text(told[0])
 
-    def test_the_floor_plate_and_a_still(self) -> None:
+    def test_the_floor_plan_and_a_still(self) -> None:
         page = self.page
         page.keyboard.press("r")
         page.keyboard.press("3")
-        plate = page.get_by_role("region", name="Floor plate")
+        plate = page.get_by_role("region", name="Floor plan")
         expect(plate.get_by_role("img")).to_be_visible()
         expect(plate).to_contain_text("Lead flare")
         expect(plate).to_contain_text("← target")

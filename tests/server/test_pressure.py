@@ -1,4 +1,4 @@
-"""A pressure mat's file kept with a swing."""
+"""A pressure plate's file kept with a swing."""
 
 from typing import Any
 
@@ -23,7 +23,7 @@ class PressureTests(TestCase):
         self.path = f"/api/swings/{self.clip.swing_id}"
 
     def keep(self, text: str, **more: Any) -> Any:
-        body = {"file_name": "range-mat.csv", "text": text, "impact_s": 0, **more}
+        body = {"file_name": "range-plate.csv", "text": text, "impact_s": 0, **more}
         return self.client.put(f"{self.path}/pressure", body, content_type="application/json")
 
     def told(self, readings: list[dict[str, Any]]) -> dict[tuple[str, str], dict[str, Any]]:
@@ -32,7 +32,7 @@ class PressureTests(TestCase):
     def test_a_file_gives_readings_and_curves_until_it_is_taken_away_and_comes_back(self) -> None:
         self.assertEqual(self.told(self.client.get(self.path).json()["measured"]["readings"]), {})
         answer = self.keep(pressure_table(making.TOBIN)).json()
-        self.assertEqual(answer["pressure"]["file_name"], "range-mat.csv")
+        self.assertEqual(answer["pressure"]["file_name"], "range-plate.csv")
         self.assertEqual(answer["pressure"]["instants"], making.FRAMES)
         told = self.told(answer["readings"])
         self.assertEqual({name for name, _ in told}, set(PRESSURE))
@@ -66,6 +66,6 @@ class PressureTests(TestCase):
         self.assertEqual(self.keep(pressure_table(making.TOBIN), impact_s=9).status_code, 422)
         self.assertEqual(self.keep("").json()["fields"][0]["field"], "text")
         kept = Pressure.objects.get(swing=self.clip.swing_id)
-        self.assertEqual((kept.file_name, kept.felt["impact_s"]), ("range-mat.csv", 0))
+        self.assertEqual((kept.file_name, kept.felt["impact_s"]), ("range-plate.csv", 0))
         with self.assertRaises(IntegrityError), transaction.atomic():
             Pressure.objects.filter(pk=kept.pk).update(felt={})

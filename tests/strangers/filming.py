@@ -18,7 +18,7 @@ from scipy.spatial.transform import Rotation
 from tests.strangers.body import draw_body
 from tests.strangers.swing import Swing, U, draw_swing, once_more
 from tropometer.swing.names import Hand, LengthPlace, View
-from tropometer.swing.readings.round import WANTED
+from tropometer.swing.readings.round import wanted_marks
 from tropometer.swing.record.calibration import Mat
 from tropometer.swing.record.clip import Clip, KnownLength, Mark
 from tropometer.swing.record.swing import SwingRecord
@@ -186,7 +186,7 @@ def _clip(
     every = range(len(times)) if everywhere else sorted(near & set(range(len(times))))
     seen = _seen(view, swing, phone, times[list(every)], random)
     marks: dict[str, dict[int, Mark]] = {}
-    for name in dict.fromkeys(wanted.name for wanted in WANTED if wanted.view == view):
+    for name in dict.fromkeys(wanted.name for wanted in wanted_marks() if wanted.view == view):
         pixels = seen[name] + random.normal(0, shaken * of_720, seen[name].shape)
         marks[name] = {
             frame: Mark(x, y, SAID_PX * of_720) for frame, (x, y) in zip(every, pixels.tolist(), strict=True)

@@ -10,7 +10,7 @@ import numpy as np
 from tests.strangers.trials import SetUp, trials
 from tropometer.swing.doubts import doubts
 from tropometer.swing.names import CHECKPOINTS
-from tropometer.swing.readings.round import WANTED
+from tropometer.swing.readings.round import wanted_marks
 from tropometer.swing.record.clip import Clip, Mark
 from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.usual import part_of
@@ -38,7 +38,7 @@ class Tried:
         """Put a mark of a random checkpoint away in a random direction."""
         clip = record.clips[dice.integers(len(record.clips))]
         # The marks that somebody is asked to set, where they are asked to.
-        asked = [(each.name, at) for each in WANTED if each.view == clip.view for at in each.at]
+        asked = [(each.name, at) for each in wanted_marks() if each.view == clip.view for at in each.at]
         name, at = asked[dice.integers(len(asked))]
         frame = clip.checkpoints[at]
         mark, way = clip.marks[name][frame], dice.uniform(0, 2 * math.pi)

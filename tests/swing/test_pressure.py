@@ -1,4 +1,4 @@
-"""Readings of a pressure mat against the made-up golfers, whose forces share nothing with the core."""
+"""Readings of a pressure plate against the made-up golfers, whose forces share nothing with the core."""
 
 import json
 from collections import defaultdict
@@ -26,7 +26,7 @@ from tropometer.swing.record.plate import PressurePlate
 from tropometer.swing.record.swing import SwingRecord
 
 RATE_HZ, CAMERA_HZ = 100, 240
-CLOCK_S = 3.25  # how far the mat's clock is from the swing's
+CLOCK_S = 3.25  # how far the plate's clock is from the swing's
 FORCE_SD_N, PLACE_SD, IMPACT_SD_S = 8.0, 0.015, 0.003
 MASS_KG = 80.0
 PRESSURE = [kind.id for kind in kinds_of(FromPlate)]
@@ -136,11 +136,11 @@ class PressureTests(TestCase):
 
     def test_what_cannot_be_told_says_why(self) -> None:
         motion, when = next(swings())
-        mat = felt(motion, when, np.random.default_rng(1))
+        plate = felt(motion, when, np.random.default_rng(1))
         clip = clip_of(when, motion.end_s + 0.1)
         for record, words in (
             (SwingRecord("right", (clip,)), "pressure plate"),
-            (SwingRecord("right", (Clip("a", "face_on", 10, 10, (0.0, 1.0)),), plate=mat), "impact peg"),
+            (SwingRecord("right", (Clip("a", "face_on", 10, 10, (0.0, 1.0)),), plate=plate), "impact peg"),
         ):
             for reading in readings_of_plate(record):
                 self.assertEqual(reading.status, "refused")
@@ -164,15 +164,15 @@ class PressureTests(TestCase):
 
     def test_a_record_keeps_the_mat_and_bad_data_name_their_field(self) -> None:
         motion, when = next(swings())
-        mat = felt(motion, when, np.random.default_rng(1))
-        record = SwingRecord("right", (clip_of(when, motion.end_s + 0.1),), plate=mat)
+        plate = felt(motion, when, np.random.default_rng(1))
+        record = SwingRecord("right", (clip_of(when, motion.end_s + 0.1),), plate=plate)
         document = json.loads(json.dumps(to_document(record)))
         self.assertEqual(to_document(from_document(document)), document)
         self.assertEqual(readings_of_plate(from_document(document)), readings_of_plate(record))
         for field, value in (
             ("lead_force_n", [1.0, 2.0]),
             ("impact_s", 99.0),
-            ("times_s", [2.0] * len(mat.times_s)),
+            ("times_s", [2.0] * len(plate.times_s)),
         ):
             with self.assertRaisesRegex(RecordError, f"^pressure.{field}"):
                 from_document({**document, "pressure": {**document["pressure"], field: value}})

@@ -235,6 +235,7 @@ export const GROUP_TITLES: Record<Schemas["ReadingKind"]["group"], string> = {
   knees: "Knees",
   pelvis: "Pelvis",
   trunk: "Trunk",
+  club: "Arms and club",
   sequence: "Sequence",
   pressure: "Pressure",
 };

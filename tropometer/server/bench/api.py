@@ -40,7 +40,7 @@ from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.lists import Pages, Search, matching
 from tropometer.server.people.services import student_of
-from tropometer.swing.readings.round import WANTED
+from tropometer.swing.readings.round import wanted_marks
 from tropometer.swing.schools import SCHOOLS
 
 if TYPE_CHECKING:
@@ -63,7 +63,7 @@ def schools(request: HttpRequest) -> list[Any]:
 @router.get("/catalogue", response=Catalogue)
 def catalogue(request: HttpRequest) -> dict[str, Any]:
     """What is always true: the marks that the readings need, from which side and when, and the readings."""
-    return {"marks": WANTED, "readings": answers.kinds_told()}
+    return {"marks": wanted_marks(), "readings": answers.kinds_told()}
 
 
 class SwingSearch(Search):

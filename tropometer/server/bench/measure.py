@@ -277,7 +277,7 @@ def _pairing(swing: Swing, record: SwingRecord) -> dict[str, Any] | None:
 
 
 def _pressure_told(swing: Swing, felt: PressurePlate | None) -> dict[str, Any] | None:
-    """In short what a pressure mat's data are."""
+    """In short what a pressure plate's data are."""
     stored = _pressure(swing)
     if felt is None or stored is None:
         return None

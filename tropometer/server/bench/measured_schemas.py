@@ -5,13 +5,15 @@ for Django's managers and files in each, which none of them has.
 """
 
 from datetime import datetime
-from typing import Literal
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict
 
 from tropometer.server.bench.edit_schemas import CalibrationValue, FactsValue, MatValue
+from tropometer.swing.gauges.gauge import LineStyle, ShapeStyle
 from tropometer.swing.names import Checkpoint, Event, MarkSource, View
+from tropometer.swing.readings.reading import Group, NeedKind, Unit
+from tropometer.swing.schools import Standing
 
 
 class Plain(BaseModel):
@@ -43,13 +45,10 @@ class PointOut(Plain):
     y: float
 
 
-Unit = Literal["m", "deg", "ratio", "to_one", "s", "hours", "sd"]
-
-
 class LineOut(Plain):
     a: PointOut
     b: PointOut
-    style: Literal["plumb", "gate", "post", "wall"]
+    style: LineStyle
 
 
 class GaugeColumns(Plain):
@@ -61,7 +60,7 @@ class GaugeColumns(Plain):
     id: str
     label: str
     lines: list[LineOut]
-    style: Literal["span", "bones", "level"] | None
+    style: ShapeStyle | None
     reading: str
     unit: Unit | None
     frame: list[int]
@@ -130,7 +129,7 @@ class ClipMarks(ClipMeasured):
 
 
 class NeedOut(Plain):
-    kind: Literal["peg", "mark", "known_length", "mat", "plumb", "view"]
+    kind: NeedKind
     name: str
     at: Checkpoint | None
     view: View | None
@@ -160,7 +159,7 @@ class ReadingKind(Plain):
 
     reading: str
     unit: Unit
-    group: Literal["feet", "knees", "pelvis", "trunk", "sequence", "pressure"]
+    group: Group
     method: str
     sign: str
 
@@ -184,7 +183,7 @@ class ReadingColumns(Plain):
     needs: list[list[NeedOut]]
     provisional: list[bool]  # it hangs on marks that nobody looked at
     band: list[BandOut | None]
-    standing: list[Literal["inside", "edge", "below", "above", "undecided"] | None]
+    standing: list[Standing | None]
 
 
 class BudgetOut(Plain):
@@ -221,7 +220,7 @@ class FloorOut(Plain):
 
 
 class PressureOut(Plain):
-    """In short what a pressure mat's data are; impact is on the mat's own clock."""
+    """In short what a pressure plate's data are; impact is on the plate's own clock."""
 
     file_name: str
     instants: int

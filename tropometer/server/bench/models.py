@@ -242,7 +242,7 @@ class Mat(models.Model):
 
 
 class Pressure(models.Model):
-    """What a pressure mat felt during a swing."""
+    """What a pressure plate felt during a swing."""
 
     swing = models.OneToOneField(Swing, on_delete=models.CASCADE, related_name="pressure")
     file_name = models.CharField(max_length=120)

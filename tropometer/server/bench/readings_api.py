@@ -46,14 +46,14 @@ def earlier_swings(request: HttpRequest, id: UUID) -> list[dict[str, Any]]:
 
 @router.get("/swings/{uuid:id}/pressure", response=PressureFile)
 def pressure(request: HttpRequest, id: UUID) -> dict[str, Any]:
-    """The pressure mat's data as they were kept, in a form that can be kept again."""
+    """The pressure plate's data as they were kept, in a form that can be kept again."""
     stored = get_object_or_404(Pressure, swing=services.swing_of(asking(request), id))
     return {"file_name": stored.file_name, "text": json.dumps(stored.felt)}
 
 
 @router.put("/swings/{uuid:id}/pressure", response=EditAnswer)
 def keep_pressure(request: HttpRequest, id: UUID, data: PressureFile) -> dict[str, Any]:
-    """Keep a pressure mat's data with the swing, and answer with what follows."""
+    """Keep a pressure plate's data with the swing, and answer with what follows."""
     found = services.swing_of(asking(request), id)
     services.keep_pressure(found, data.file_name, data.text, data.impact_s)
     return answered(found)
@@ -61,7 +61,7 @@ def keep_pressure(request: HttpRequest, id: UUID, data: PressureFile) -> dict[st
 
 @router.delete("/swings/{uuid:id}/pressure", response=EditAnswer)
 def drop_pressure(request: HttpRequest, id: UUID) -> dict[str, Any]:
-    """Forget the pressure mat's data, and answer with what is left."""
+    """Forget the pressure plate's data, and answer with what is left."""
     services.drop_pressure(services.swing_of(asking(request), id))
     return answered(services.swing_of(asking(request), id))
 

@@ -162,7 +162,7 @@ class Stretch(Schema):
 
 
 class PressureFile(Schema):
-    """A pressure mat's data as the text of a file; `impact_s` where the file does not say it."""
+    """A pressure plate's data as the text of a file; `impact_s` where the file does not say it."""
 
     file_name: Line = Field(min_length=1, max_length=120)
     text: str = Field(min_length=1, max_length=2_000_000)

@@ -68,14 +68,14 @@ def swings_before(swing: Swing) -> list[Swing]:
 
 
 def keep_pressure(swing: Swing, file_name: str, text: str, impact_s: float | None) -> None:
-    """Keep a pressure mat's data in place of what there was; RecordError says what is wrong with the file."""
+    """Keep a plate's data in place of what there was; RecordError says what is wrong with the file."""
     felt = plate_document(read_plate(text, impact_s))
     values = {"file_name": file_name, "felt": felt}
     swing.pressure, _ = Pressure.objects.update_or_create(swing=swing, defaults=values)
 
 
 def drop_pressure(swing: Swing) -> None:
-    """Forget a pressure mat's data."""
+    """Forget a pressure plate's data."""
     Pressure.objects.filter(swing=swing).delete()
 
 

@@ -1,4 +1,4 @@
-"""What is drawn for the demo, as it would have come: clips, careful marks, and what a pressure mat felt."""
+"""What is drawn for the demo, as it would have come: clips, careful marks, and what a pressure plate felt."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.demo import practice
 from tropometer.server.shelf.services import names_on_shelf, put_on_shelf
-from tropometer.swing.readings.round import WANTED
+from tropometer.swing.readings.round import wanted_marks
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
@@ -32,7 +32,7 @@ MARK_SD_PX = 1.5
 SINCE_IMPACT = {"heel_off_trail": "trail_heel_off", "lead_knee_straight_time": "lead_knee_straight"}
 HAND_SHAKE_PX = 0.8
 FORCE_NOISE_N = 10.0
-PRESSURE_FILE = "range-mat.csv"
+PRESSURE_FILE = "range-plate.csv"
 MARKED_AT = ("address", "top", "impact")
 LEGS = tuple(f"{side}_{part}" for side in ("lead", "trail") for part in ("knee", "ankle", "heel", "toe"))
 HIPS = ("lead_hip", "trail_hip", "lead_hip_edge", "trail_hip_edge")
@@ -125,7 +125,7 @@ def the_rest(known: dict[str, Any], name: str, there: list[Placed]) -> list[Plac
     hand = random.Random(f"{name} rest")
     placed = {(mark.name, mark.frame) for mark in there}
     marks = []
-    for wanted in WANTED:
+    for wanted in wanted_marks():
         for at in wanted.at if wanted.view == known["view"] else ():
             frame = known["checkpoints"][at]
             if (wanted.name, frame) in placed:
@@ -175,7 +175,7 @@ def mat(known: dict[str, Any], name: str) -> MatValue | None:
 
 
 def pressure_table(name: str) -> str:
-    """What a pressure mat felt during a demo clip's swing, as its file would say; impact is at 0 s."""
+    """What a pressure plate felt during a demo clip's swing, as its file would say; impact is at 0 s."""
     known = truth(name)
     hand = random.Random(f"{name} pressure")
     lines = ["time_s,lead_force_n,trail_force_n,lead_toe,lead_outer,trail_toe,trail_outer"]

@@ -8,10 +8,11 @@ from ninja import Schema
 from pydantic import Field
 
 from tropometer.server.bench.edit_schemas import Frame
-from tropometer.server.bench.measured_schemas import LineOut, PointOut, Unit
+from tropometer.server.bench.measured_schemas import LineOut, PointOut
 from tropometer.server.people.schemas import Hand, StudentOut, Units
 from tropometer.server.text import Line
 from tropometer.swing.names import Checkpoint
+from tropometer.swing.readings.reading import Unit
 
 
 class DrillOut(Schema):

@@ -13,7 +13,7 @@ from tropometer.swing.record.plate import PressurePlate
 
 
 def plate_from(data: dict[str, Any]) -> PressurePlate:
-    """A mat's data from a document that fits the JSON Schema; RecordError where they make no sense."""
+    """A plate's data from a document that fits the JSON Schema; RecordError where they make no sense."""
     columns: dict[str, Array] = {
         name: np.array(data[name], float)
         for name in ("times_s", "lead_force_n", "trail_force_n", "lead_place", "trail_place")
@@ -30,7 +30,7 @@ def plate_from(data: dict[str, Any]) -> PressurePlate:
     if len(late):
         raise RecordError(f"pressure.times_s[{late[0] + 1}]", "times must rise")
     if not columns["times_s"][0] <= data["impact_s"] <= columns["times_s"][-1]:
-        raise RecordError("pressure.impact_s", "impact is outside the mat's times")
+        raise RecordError("pressure.impact_s", "impact is outside the plate's times")
     known = {name: data[name] for name in ("impact_sd_s", "force_sd_n", "place_sd") if name in data}
     for name, value in known.items():
         if not math.isfinite(value):
@@ -46,10 +46,10 @@ def plate_from(data: dict[str, Any]) -> PressurePlate:
     )
 
 
-def plate_document(mat: PressurePlate) -> dict[str, Any]:
-    """A mat's data as a document."""
+def plate_document(plate: PressurePlate) -> dict[str, Any]:
+    """A plate's data as a document."""
     columns = {
         name: column.tolist() if isinstance(column, np.ndarray) else column
-        for name, column in vars(mat).items()
+        for name, column in vars(plate).items()
     }
     return {name: column for name, column in columns.items() if column is not None}

@@ -1,4 +1,4 @@
-"""A pressure mat's data as people have them: a table with a line an instant, or the record's own object."""
+"""A pressure plate's data as people have them: a table with a line an instant, or the record's own object."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ PLACES = {"lead_place": ("lead_toe", "lead_outer"), "trail_place": ("trail_toe",
 
 
 def read_plate(text: str, impact_s: float | None = None) -> PressurePlate:
-    """A mat's data from the text of a file; `impact_s` is impact on its clock, where the file does not say.
+    """A plate's data from the text of a file; `impact_s` is impact on its clock, where the file does not say.
 
     Raises RecordError, which names the line and column, or the field.
     """
@@ -34,7 +34,7 @@ def read_plate(text: str, impact_s: float | None = None) -> PressurePlate:
     if impact_s is not None and isinstance(document, dict):
         document["impact_s"] = impact_s
     if isinstance(document, dict) and "impact_s" not in document:
-        raise RecordError("impact_s", "say when impact is on the mat's clock")
+        raise RecordError("impact_s", "say when impact is on the plate's clock")
     check_shape(document, "pressure")
     if len(document["times_s"]) > MOST_INSTANTS:
         raise RecordError("pressure.times_s", f"more than {MOST_INSTANTS} instants: cut out the swing")

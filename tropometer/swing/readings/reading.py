@@ -10,14 +10,15 @@ from tropometer.swing.error.value import Measured
 from tropometer.swing.names import Checkpoint, View
 
 Unit = Literal["m", "deg", "ratio", "to_one", "s", "hours", "sd"]
-Group = Literal["feet", "knees", "pelvis", "trunk", "sequence", "pressure"]
+NeedKind = Literal["peg", "mark", "known_length", "mat", "plumb", "view"]
+Group = Literal["feet", "knees", "pelvis", "trunk", "club", "sequence", "pressure"]
 
 
 @dataclass(frozen=True)
 class Need:
     """The next thing to do for a refused reading: a peg, a mark, or something about the camera."""
 
-    kind: Literal["peg", "mark", "known_length", "mat", "plumb", "view"]
+    kind: NeedKind
     name: str = ""
     at: Checkpoint | None = None
     view: View | None = None

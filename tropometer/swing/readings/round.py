@@ -1,16 +1,51 @@
 """The round: which marks the readings need, from which side and at which checkpoints, group by group.
 
-A mark that two groups need is in both.
+What a reading needs is what its formula asks its look for: nothing of it is written down a second time.
 """
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import cache, lru_cache
 from typing import Literal
 
-from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
+from tropometer.swing.names import CHECKPOINTS, MARKS, VIEWS, Checkpoint, View
+from tropometer.swing.readings.from_marks import FromMarks
+from tropometer.swing.readings.look import Look, Use
+from tropometer.swing.readings.register import kinds_of
+from tropometer.swing.record.swing import SwingRecord
+from tropometer.swing.scene.scene import Scene
+from tropometer.swing.scene.usual import part_of
 
 Group = Literal["pelvis", "knees", "feet", "trunk", "club"]
+# The group that each part of the body or the club belongs to, in the order in which a hand goes through them.
+GROUP_OF: dict[str, Group] = {
+    "hip_edge": "pelvis",
+    "hip": "pelvis",
+    "seat": "pelvis",
+    "knee": "knees",
+    "ankle": "knees",
+    "heel": "feet",
+    "toe": "feet",
+    "foot_inner": "feet",
+    "foot_outer": "feet",
+    "neck": "trunk",
+    "sternum": "trunk",
+    "head": "trunk",
+    "shoulder": "trunk",
+    "elbow": "club",
+    "wrist": "club",
+    "grip": "club",
+    "grip_butt": "club",
+    "club_head": "club",
+    "ball": "club",
+}
+# What a side is not asked for: it does not show it, or shows an outline that means nothing there.
+NOT_SHOWN: dict[View, frozenset[str]] = {
+    "face_on": frozenset(["seat", "grip_butt"]),
+    "down_the_line": frozenset(["hip_edge", "foot_inner", "foot_outer", "sternum", "head", "ball"]),
+}
 
 
 @dataclass(frozen=True)
@@ -20,40 +55,71 @@ class WantedMark:
     name: str
     view: View
     group: Group
-    at: tuple[Checkpoint, ...] = CHECKPOINTS
+    at: tuple[Checkpoint, ...]
 
 
-def _both(part: str, view: View, group: Group) -> tuple[WantedMark, WantedMark]:
-    return WantedMark(f"lead_{part}", view, group), WantedMark(f"trail_{part}", view, group)
+@lru_cache(maxsize=1)
+def wanted_marks() -> tuple[WantedMark, ...]:
+    """All marks that some reading needs, in the order of a round; what two groups need is in both.
+
+    A mark is in the group of its own part. It is also in that of a reading of another part that needs it
+    through the whole swing: who goes through the knees alone still gets their bend, for which hips count.
+    """
+    moments: dict[tuple[View, Group, str], set[Checkpoint]] = {}
+    for kind in kinds_of(FromMarks):
+        for view in _asked(kind):
+            for name, at in needs_of(kind):
+                own = GROUP_OF[part_of(name)]
+                for group in {own, _group(kind, own)} if kind.at == CHECKPOINTS else {own}:
+                    moments.setdefault((view, group, name), set()).update([at] if at else kind.at)
+    return tuple(_in_order(moments))
 
 
-SET_UP: tuple[Checkpoint, ...] = ("address",)
-WANTED: tuple[WantedMark, ...] = (
-    WantedMark("trail_foot_outer", "face_on", "pelvis", SET_UP),
-    *_both("hip_edge", "face_on", "pelvis"),
-    *_both("hip", "face_on", "pelvis"),
-    *_both("knee", "face_on", "knees"),
-    *_both("ankle", "face_on", "knees"),
-    *_both("heel", "face_on", "feet"),
-    *_both("toe", "face_on", "feet"),
-    *_both("foot_inner", "face_on", "feet"),
-    *_both("foot_outer", "face_on", "feet"),
-    WantedMark("neck", "face_on", "trunk"),
-    WantedMark("sternum", "face_on", "trunk"),
-    WantedMark("head", "face_on", "trunk"),
-    *_both("shoulder", "face_on", "trunk"),
-    WantedMark("grip", "face_on", "club"),
-    WantedMark("club_head", "face_on", "club"),
-    WantedMark("ball", "face_on", "club", SET_UP),
-    WantedMark("seat", "down_the_line", "pelvis"),
-    *_both("hip", "down_the_line", "pelvis"),
-    *_both("knee", "down_the_line", "knees"),
-    *_both("ankle", "down_the_line", "knees"),
-    *_both("heel", "down_the_line", "feet"),
-    *_both("toe", "down_the_line", "feet"),
-    WantedMark("neck", "down_the_line", "trunk"),
-    *_both("shoulder", "down_the_line", "trunk"),
-    WantedMark("grip", "down_the_line", "club"),
-    WantedMark("grip_butt", "down_the_line", "club", ("top",)),
-    WantedMark("club_head", "down_the_line", "club"),
-)
+def _asked(kind: FromMarks) -> set[View]:
+    """The views that a reading can be seen from with all its marks."""
+    parts = {part_of(name) for name, _ in needs_of(kind)}
+    return {
+        view for views in kind.seen for view in views if not any(parts & NOT_SHOWN[each] for each in views)
+    }
+
+
+@cache
+def needs_of(kind: FromMarks) -> tuple[Use, ...]:
+    """The marks that a reading is made of: what its formula asks for, seen in a swing without any."""
+    look = Look(_nobody())
+    kind.formula(look)
+    return tuple(look.used)
+
+
+@lru_cache(maxsize=1)
+def _nobody() -> Scene:
+    return Scene.at_checkpoints(SwingRecord("right", ()))
+
+
+def _group(kind: FromMarks, own: Group) -> Group:
+    """The group of marks that a reading's group goes with; those of others go with their marks."""
+    groups: dict[str, Group] = {each: each for each in GROUP_OF.values()}
+    return groups.get(kind.group, own)
+
+
+def _in_order(moments: dict[tuple[View, Group, str], set[Checkpoint]]) -> Iterator[WantedMark]:
+    """View by view and group by group: first what is measured from, then a group's own, then others'."""
+    parts = list(GROUP_OF)
+
+    def rank(key: tuple[View, Group, str]) -> tuple[int, int, bool, bool, int, bool]:
+        view, group, name = key
+        return (
+            VIEWS.index(view),
+            parts.index(next(part for part, of in GROUP_OF.items() if of == group)),
+            moments[key] != {"address"},
+            GROUP_OF[part_of(name)] != group,
+            parts.index(part_of(name)),
+            name.startswith("trail_"),
+        )
+
+    for view, group, name in sorted(moments, key=rank):
+        at = moments[view, group, name]
+        yield WantedMark(name, view, group, tuple(each for each in CHECKPOINTS if each in at))
+
+
+assert {part_of(name) for name in MARKS} == set(GROUP_OF)

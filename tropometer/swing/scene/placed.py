@@ -17,13 +17,14 @@ from tropometer.swing.record.clip import Clip
 from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.beside import marks_with_neighbours
 from tropometer.swing.scene.errors import rows_but, rows_of, sources_of
-from tropometer.swing.scene.eye import FEET, SOLE_SD_M, Eye, eye_of
+from tropometer.swing.scene.eye import Eye, eye_of
 from tropometer.swing.scene.eyesight import ANEW, missed_m
 from tropometer.swing.scene.fuse import DEPTH, Fused, Seen, fuse
 from tropometer.swing.scene.moments import Moments
 from tropometer.swing.scene.pixels import marks_on
 from tropometer.swing.scene.place import Place
 from tropometer.swing.scene.rigid import APART, Pair, apart_m, keep_apart
+from tropometer.swing.scene.unseen import SEEN_ALONG, spreads_unseen
 from tropometer.swing.scene.usual import (
     SPEED_SPREAD,
     STATURE_M,
@@ -31,32 +32,14 @@ from tropometer.swing.scene.usual import (
     hanging,
     part_of,
     shares_kept,
-    spreads_m,
     usual,
 )
 
 EYE_MARK_MOMENT = ("eye", "mark", "moment")
 WAYS = np.eye(3)[..., None]
-SEEN_ALONG: tuple[View, View] = ("face_on", "down_the_line")  # which view shows T, and which B
-UNKNOWN_M = 3.0  # a standard deviation that says nothing
-BALL_LIES = CHECKPOINTS.index("impact") - 1  # up to here the ball lies where it lay
-BALL_U_SD_M = 0.012  # how high: on the floor, or on a tee
 # What a line of sight grazes lies beside the outermost point unless it is square: radius of a pelvis's side.
 OUTLINES, OUTLINE_M = ("hip_edge", "seat"), 0.25
 STRETCHED = 0.1  # how far off either camera's lengths may be where no mat tells them, a share
-STANDING_U_M = 0.02  # a lead sole after address, while nobody says that it rises
-# Checkpoints at which a foot still stands where it stood, so that its sole's height is known.
-STANDS: dict[str, tuple[Checkpoint, ...]] = {
-    "lead_toe": ("address", "shaft_back", "arm_back", "top", "arm_down", "shaft_down", "impact"),
-    "trail_toe": CHECKPOINTS,
-    "lead_foot_inner": ("address", "shaft_back", "arm_down", "shaft_down", "impact"),
-    "trail_foot_inner": ("address", "shaft_back", "arm_back", "top"),
-    "lead_foot_outer": ("address", "shaft_back", "arm_down", "shaft_down", "impact"),
-    "trail_foot_outer": ("address", "shaft_back", "arm_back", "top"),
-    "lead_heel": ("address", "shaft_down", "impact"),
-    "trail_heel": ("address", "shaft_back", "arm_back", "top"),
-}
-STANDING = {name: np.array([at in stands for at in CHECKPOINTS]) for name, stands in STANDS.items()}
 
 
 class Placed:
@@ -167,7 +150,8 @@ class Placed:
         means, speeds = usual(names, self.through, self.tall)
         speeds = speeds * SPEED_SPREAD
         views = [self._seen_from(view, eye, names) for view, eye in self.eyes.items()]
-        spreads = self._spreads
+        seen_by = {view: np.isfinite(pixels[0]) for view, pixels in self._pixels.items()}
+        spreads = spreads_unseen(names, self.through, self.tall, self._tall_sd, seen_by)
         fused = fuse(views, *(each.reshape(3, -1) for each in (means, spreads, speeds)))
         hung = self._hang(names, fused.places.reshape(shape), means, spreads)
         if hung:
@@ -281,28 +265,6 @@ class Placed:
                     spreads[axis, row, known] = hangs.spread[axis, i, known]
                     changed.append(row)
         return changed
-
-    @property
-    def _spreads(self) -> Array:
-        """How unsure usual places are (3, marks, columns): only where no view tells does it count."""
-        spreads = np.full((3, len(self._names), len(self.through)), UNKNOWN_M)
-        names = tuple(self._names)
-        own = spreads_m(names, self.through, self.tall)
-        if self._tall_sd:
-            own = np.hypot(own, self._tall_sd / self.tall * usual(names, self.through, self.tall)[0][:2])
-        for axis, view in enumerate(SEEN_ALONG):
-            seen = np.isfinite(self._pixels[view][0]) if view in self._pixels else False
-            spreads[axis] = np.where(seen, UNKNOWN_M, own[axis])
-        nearest = np.rint(self.through)
-        near = np.abs(self.through - nearest) < 0.5
-        for name in FEET:
-            if name in self._names:
-                stands = near & STANDING[name][nearest.astype(int)]
-                spreads[2, self._names[name], stands] = STANDING_U_M
-                spreads[2, self._names[name], stands & (nearest == 0)] = SOLE_SD_M
-        if "ball" in self._names:
-            spreads[2, self._names["ball"], near & (nearest <= BALL_LIES)] = BALL_U_SD_M
-        return spreads
 
     def moment_s(self, view: View) -> Array:
         """How far each column's frame is from its moment: any time within half a frame is as likely."""

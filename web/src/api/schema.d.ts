@@ -551,18 +551,18 @@ export interface paths {
         };
         /**
          * Pressure
-         * @description The pressure mat's data as they were kept, in a form that can be kept again.
+         * @description The pressure plate's data as they were kept, in a form that can be kept again.
          */
         get: operations["tropometer_server_bench_readings_api_pressure"];
         /**
          * Keep Pressure
-         * @description Keep a pressure mat's data with the swing, and answer with what follows.
+         * @description Keep a pressure plate's data with the swing, and answer with what follows.
          */
         put: operations["tropometer_server_bench_readings_api_keep_pressure"];
         post?: never;
         /**
          * Drop Pressure
-         * @description Forget the pressure mat's data, and answer with what is left.
+         * @description Forget the pressure plate's data, and answer with what is left.
          */
         delete: operations["tropometer_server_bench_readings_api_drop_pressure"];
         options?: never;
@@ -1345,7 +1345,7 @@ export interface components {
              * Group
              * @enum {string}
              */
-            group: "feet" | "knees" | "pelvis" | "trunk" | "sequence" | "pressure";
+            group: "feet" | "knees" | "pelvis" | "trunk" | "club" | "sequence" | "pressure";
             /** Method */
             method: string;
             /** Sign */
@@ -1945,7 +1945,7 @@ export interface components {
         };
         /**
          * PressureOut
-         * @description In short what a pressure mat's data are; impact is on the mat's own clock.
+         * @description In short what a pressure plate's data are; impact is on the plate's own clock.
          */
         PressureOut: {
             /** File Name */
@@ -2599,7 +2599,7 @@ export interface components {
         };
         /**
          * PressureFile
-         * @description A pressure mat's data as the text of a file; `impact_s` where the file does not say it.
+         * @description A pressure plate's data as the text of a file; `impact_s` where the file does not say it.
          */
         PressureFile: {
             /** File Name */

@@ -29,7 +29,7 @@ export interface SideState {
   readings: Reading[];
   next: Schemas["NextOut"][];
   floor: Floor;
-  pressure: Schemas["PressureOut"] | null; // what a pressure mat felt, in short
+  pressure: Schemas["PressureOut"] | null; // what a pressure plate felt, in short
   pairing: Schemas["PairingOut"] | null; // whether its two views are one swing
   behind: boolean; // somebody else has changed something: the swing is to be fetched anew
   turnedFrom?: { clipId: string; frame: number; to: number }; // the view before, its frame, and this one's then

@@ -3,10 +3,9 @@ import { useCallback, useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
 import { swingQuery } from "../api/queries";
 import { onTaken, outbox, useOutbox } from "../outbox";
+import { pickLane } from "../outbox/posts";
 import { OTHER } from "./benchState";
 import type { Bench } from "./benchStore";
-
-const lane = (swingId: string) => `lesson of ${swingId}`;
 
 const ON_ITS_WAY = "The frame is on its way.";
 
@@ -16,7 +15,7 @@ export function usePick(bench: Bench): { pick: () => boolean; said: string } {
   const [said, setSaid] = useState("");
   const waits = useOutbox(({ waiting }) => {
     const swing = bench.getState().sides.student?.swing.id;
-    return waiting > 0 && swing !== undefined && outbox().unsent(lane(swing)).length > 0;
+    return waiting > 0 && swing !== undefined && outbox().unsent(pickLane(swing)).length > 0;
   });
   useEffect(
     () =>
@@ -44,7 +43,7 @@ export function usePick(bench: Bench): { pick: () => boolean; said: string } {
     const what = `frame ${at} for the lesson`;
     outbox().add({
       id,
-      lane: lane(swing.id),
+      lane: pickLane(swing.id),
       subject: id,
       what,
       post: { kind: "pick", swingId: swing.id, frame },

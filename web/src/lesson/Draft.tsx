@@ -91,7 +91,7 @@ export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units
         >
           <Send size={16} aria-hidden /> Send to {lesson.student.email || "…"}
         </button>
-        {actions.unsaved && <span className="text-sm">Your words are still on their way.</span>}
+        {actions.unsaved && <span className="text-sm">Something of it is still on its way.</span>}
       </div>
     </>
   );

@@ -16,7 +16,7 @@ export function LessonDesk() {
   const { id = "" } = useParams();
   const lesson = useQuery(lessonQuery(id));
   const units = useQuery(meQuery).data?.units ?? "cm";
-  const actions = useLessonActions(id);
+  const actions = useLessonActions(id, lesson.data?.swing_id);
   if (lesson.error && !lesson.data) return <Trouble error={lesson.error} retry={lesson.refetch} />;
   if (!lesson.data) return <p className="p-6">Fetching the lesson…</p>;
   const sent = lesson.data.sent_at !== null;

@@ -1,14 +1,14 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, got, type Schemas } from "../api/client";
 import { outbox, useOutbox } from "../outbox";
-import { lessonLane } from "../outbox/posts";
+import { lessonLane, pickLane } from "../outbox/posts";
 import { done } from "../shell/undo";
 
 export type Lesson = Schemas["LessonOut"];
 export type Frame = Schemas["LessonFrameOut"];
 
 /** Everything that can be done to a lesson; each answer is the lesson as it now is. */
-export function useLessonActions(id: string) {
+export function useLessonActions(id: string, swingId: string | undefined) {
   const queries = useQueryClient();
   const path = { id };
   const act = useMutation({
@@ -38,8 +38,11 @@ export function useLessonActions(id: string) {
       api.PATCH("/api/lessons/{id}/frames/{frame_id}", { params: again, body: { left_out, position } }),
     );
   };
-  // Words that are still on their way belong to what is sent.
-  const unsaved = useOutbox(({ waiting }) => waiting > 0 && outbox().unsent(lessonLane(id)).length > 0);
+  // Words and frames that are still on their way belong to what is sent.
+  const lanes = swingId ? [lessonLane(id), pickLane(swingId)] : [lessonLane(id)];
+  const unsaved = useOutbox(
+    ({ waiting }) => waiting > 0 && lanes.some((lane) => outbox().unsent(lane).length > 0),
+  );
   return {
     error: act.error,
     busy: act.isPending,

@@ -11,7 +11,9 @@ export type Post =
   | { kind: "pick"; swingId: string; frame: Schemas["LessonFrameIn"] };
 
 export const clipLane = (clipId: string) => `clip ${clipId}`;
+/** Where what is written in a lesson waits, and where the frames that are put into a swing's lesson do. */
 export const lessonLane = (lessonId: string) => `lesson ${lessonId}`;
+export const pickLane = (swingId: string) => `lesson of ${swingId}`;
 
 /** Edits of a clip go together; words one by one. */
 export const goesTogether = (lane: string) => lane.startsWith("clip ");

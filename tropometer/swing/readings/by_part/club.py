@@ -8,7 +8,7 @@ from tropometer.swing.readings.look import Look
 from tropometer.swing.scene.place import angle_between
 
 
-@from_marks("grip_plumb", unit="ratio", group="trunk", seen=(BOTH, DOWN_THE_LINE), at=("top",),
+@from_marks("grip_plumb", unit="ratio", group="club", seen=(BOTH, DOWN_THE_LINE), at=("top",),
          sign="0 over the trail heel, 1 over the trail toe")  # fmt: skip
 def grip_plumb(look: Look) -> Measured:
     """Where the plumb from the club's butt end falls along the trail foot."""
@@ -16,7 +16,7 @@ def grip_plumb(look: Look) -> Measured:
     return (look.here("grip_butt").b - heel) / (toe - heel)
 
 
-@from_marks("lead_arm_raise", unit="deg", group="trunk", seen=(BOTH, FACE_ON),
+@from_marks("lead_arm_raise", unit="deg", group="club", seen=(BOTH, FACE_ON),
          sign="0 hanging, 90 level")  # fmt: skip
 def lead_arm_raise(look: Look) -> Measured:
     """Angle from straight down to the way from the lead shoulder to the grip."""
@@ -24,7 +24,7 @@ def lead_arm_raise(look: Look) -> Measured:
     return degrees_of(hypot(arm.t, arm.b), -arm.u)
 
 
-@from_marks("arm_shaft_angle", unit="deg", group="trunk", seen=(BOTH, FACE_ON),
+@from_marks("arm_shaft_angle", unit="deg", group="club", seen=(BOTH, FACE_ON),
          at=("arm_down", "shaft_down", "impact"), sign="180 when arm and shaft are in line")  # fmt: skip
 def arm_shaft_angle(look: Look) -> Measured:
     """Angle from the lead shoulder over the grip to the club head."""

@@ -40,7 +40,7 @@ export function TellStation({ units, pick, said }: Props) {
 
 function Written({ id, units }: { id: string; units: Units }) {
   const lesson = useQuery(lessonQuery(id));
-  const actions = useLessonActions(id);
+  const actions = useLessonActions(id, lesson.data?.swing_id);
   if (lesson.error && !lesson.data) return <Trouble error={lesson.error} retry={lesson.refetch} />;
   if (!lesson.data) return <p>Fetching the lesson…</p>;
   return (

@@ -6,9 +6,9 @@ import type { DrawerPart, Side } from "../benchState";
 import { clickOnly } from "../clickOnly";
 import { DRAWER } from "../commands/benchDoings";
 import { hint } from "../commands/table";
-import { FloorPlate } from "../readings/FloorPlate";
 import { FloorTable } from "../readings/FloorTable";
-import { PressureMat } from "../readings/PressureMat";
+import { FromAbove } from "../readings/FromAbove";
+import { PressurePlate } from "../readings/PressurePlate";
 import { Curves } from "./Curves";
 import { CurveTable } from "./CurveTable";
 import { Relay } from "./Relay";
@@ -62,8 +62,8 @@ export function Drawer({ units }: { units: Units }) {
         >
           {open === "curves" && <ChosenCurve main={main} units={units} tabled={tabled} />}
           {open === "relay" && <Relay units={units} />}
-          {open === "floor" && (tabled ? <FloorTable units={units} /> : <FloorPlate units={units} />)}
-          {open === "pressure" && <PressureMat key={main} side={main} />}
+          {open === "floor" && (tabled ? <FloorTable units={units} /> : <FromAbove units={units} />)}
+          {open === "pressure" && <PressurePlate key={main} side={main} />}
         </div>
       )}
     </section>

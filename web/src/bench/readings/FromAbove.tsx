@@ -15,7 +15,7 @@ const SHOWN: [reading: string, at: Checkpoint, words: string][] = [
 ];
 
 /** The swing from above: shoes, ball and toe line at address, where the hips went, where the cameras stand. */
-export function FloorPlate({ units }: { units: Units }) {
+export function FromAbove({ units }: { units: Units }) {
   const sides = useBench((bench) => bench.sides);
   const main: Side = sides.student ? "student" : "reference";
   const left = sides[main]?.swing.hand === "left";
@@ -25,7 +25,7 @@ export function FloorPlate({ units }: { units: Units }) {
   );
   const layout = useMemo(() => layOut(plans, left), [plans, left]);
   return (
-    <section aria-label="Floor plate" className="flex min-h-0 flex-1 justify-center gap-6">
+    <section aria-label="Floor plan" className="flex min-h-0 flex-1 justify-center gap-6">
       {layout ? (
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}

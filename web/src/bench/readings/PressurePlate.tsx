@@ -9,8 +9,8 @@ import type { Side } from "../benchState";
 const MOST_BYTES = 2_000_000;
 const COLUMNS = "time_s, lead_force_n, trail_force_n; and lead_toe, lead_outer, trail_toe, trail_outer";
 
-/** What a pressure mat felt during a stage's swing: how to add it, what it is, and how to take it away. */
-export function PressureMat({ side }: { side: Side }) {
+/** What a pressure plate felt during a stage's swing: how to add it, what it is, and how to take it away. */
+export function PressurePlate({ side }: { side: Side }) {
   const bench = useBenchStore();
   const id = useBench((state) => state.sides[side]?.swing.id ?? "");
   const kept = useBench((state) => state.sides[side]?.pressure ?? null);
@@ -39,9 +39,9 @@ export function PressureMat({ side }: { side: Side }) {
     },
   });
   return (
-    <section aria-label="Pressure mat" className="min-h-0 flex-1 overflow-y-auto px-2 py-1 text-sm">
+    <section aria-label="Pressure plate" className="min-h-0 flex-1 overflow-y-auto px-2 py-1 text-sm">
       <div className="flex items-center gap-2">
-        <span className="flex-1">{kept ? <Told mat={kept} /> : <Nothing removed={removed} />}</span>
+        <span className="flex-1">{kept ? <Told felt={kept} /> : <Nothing removed={removed} />}</span>
         {kept && (
           <button
             type="button"
@@ -75,18 +75,18 @@ export function PressureMat({ side }: { side: Side }) {
   );
 }
 
-function Told({ mat }: { mat: Schemas["PressureOut"] }) {
+function Told({ felt }: { felt: Schemas["PressureOut"] }) {
   return (
     <>
-      Pressure mat: {mat.file_name}, <span className="num">{mat.instants}</span> instants over{" "}
-      <span className="num">{mat.seconds.toFixed(2)}</span> s, impact at{" "}
-      <span className="num">{mat.impact_s.toFixed(3)}</span> s
+      Pressure plate: {felt.file_name}, <span className="num">{felt.instants}</span> instants over{" "}
+      <span className="num">{felt.seconds.toFixed(2)}</span> s, impact at{" "}
+      <span className="num">{felt.impact_s.toFixed(3)}</span> s
     </>
   );
 }
 
 function Nothing({ removed }: { removed: Schemas["PressureFile"] | null }) {
-  return removed ? <>Removed {removed.file_name}.</> : <>Pressure mat: no data</>;
+  return removed ? <>Removed {removed.file_name}.</> : <>Pressure plate: no data</>;
 }
 
 interface FileFormProps {
@@ -124,9 +124,9 @@ function FileForm({ keep, busy, leave }: FileFormProps) {
       </label>
       {file && <p>{file.name}</p>}
       <p className="opacity-75">{hanging ? "Let go: it is taken." : "Drop or paste works too."}</p>
-      <p className="opacity-75">Columns: {COLUMNS} where the mat tells places.</p>
+      <p className="opacity-75">Columns: {COLUMNS} where the plate tells places.</p>
       <label className="flex items-center gap-1">
-        Impact on the mat’s clock
+        Impact on the plate’s clock
         <input
           className="input input-xs num w-18"
           inputMode="decimal"
