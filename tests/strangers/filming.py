@@ -41,7 +41,7 @@ MISJUDGED_M = {
     "hip": (0.010, 0.020), "shoulder": (0.004, 0.014), "neck": (0.003, 0.012), "head": (0.003, 0.012),
     "sternum": (0.003, 0.010), "knee": (0.003, 0.010), "ankle": (0.002, 0.007), "grip": (0.002, 0.008),
     "heel": (0.001, 0.005), "toe": (0.001, 0.005), "foot_outer": (0.001, 0.005), "foot_inner": (0.001, 0.005),
-    "hip_edge": (0.001, 0.006), "seat": (0.001, 0.006),
+    "hip_edge": (0.001, 0.006), "seat": (0.001, 0.006), "elbow": (0.004, 0.012), "wrist": (0.003, 0.008),
 }  # fmt: skip
 TREMBLED = 0.3  # of that again, anew on each frame
 

@@ -26,6 +26,7 @@ CLUBS: tuple[Club, ...] = ("wedge", "mid_iron", "driver")
 T, B, U = np.eye(3)
 TOP = CHECKPOINTS.index("top")
 STRAIGHTEST = 0.9995  # of thigh and shank together; nobody's knee is straighter
+WRIST_FROM_GRIP_M = 0.07  # a hand's breadth
 GRIP_M, CLUB_M = 0.10, {"wedge": 0.80, "mid_iron": 0.86, "driver": 1.02}  # from the hands to the head
 # Mean and standard deviation at the nine checkpoints. Lengths are metres, angles degrees.
 Keys = tuple[tuple[float, ...], tuple[float, ...]]
@@ -98,6 +99,7 @@ class Swing:
             found[f"{side}_knee"] = self._knee(side, q, found)
         found |= self._trunk(q, pelvis)
         found |= self._arms(q, found)
+        found |= self._trail_arm(found)
         found["ball"] = np.broadcast_to(self._ball, (len(times_s), 3))
         return found
 
@@ -226,6 +228,21 @@ class Swing:
             "grip_butt": grip - GRIP_M * club,
             "club_head": grip + CLUB_M[self.club] * club,
         }
+
+    def _trail_arm(self, found: dict[str, Floats]) -> dict[str, Floats]:
+        """An arm of two bones from the shoulder to the hand at the grip, its elbow hanging down and out."""
+        upper, fore = self.body["upper_arm"], self.body["forearm"]
+        shoulder = found["trail_shoulder"]
+        way = found["grip"] - shoulder
+        far = np.linalg.norm(way, axis=-1, keepdims=True)
+        reach = np.clip(far - WRIST_FROM_GRIP_M, abs(upper - fore) + 0.01, 0.99 * (upper + fore))
+        unit = way / far
+        along = (reach**2 + upper**2 - fore**2) / (2 * reach)
+        hangs = -0.9 * U - 0.3 * T
+        hangs = hangs - np.sum(hangs * unit, -1, keepdims=True) * unit
+        hangs /= np.linalg.norm(hangs, axis=-1, keepdims=True)
+        elbow = shoulder + along * unit + np.sqrt(upper**2 - along**2) * hangs
+        return {"trail_elbow": elbow, "trail_wrist": shoulder + reach * unit}
 
 
 def draw_swing(body: Body, random: np.random.Generator) -> Swing:

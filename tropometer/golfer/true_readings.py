@@ -17,6 +17,10 @@ from tropometer.swing.names import CHECKPOINTS, Checkpoint
 
 T, U, B = 0, 1, 2  # places in the range's vectors
 POST_SCAN_HZ = 250
+ADDRESS_AND_IMPACT: tuple[Checkpoint, ...] = ("address", "impact")
+ELBOW_AT: tuple[Checkpoint, ...] = ("top", "shaft_down", "shaft_through")
+SLANT_AT: tuple[Checkpoint, ...] = ("address", "arm_back", "top")
+INSIDE_AT: tuple[Checkpoint, ...] = ("address", "top")
 # Limits between the ways of going back.
 ASIDE_M, DEEP_M, TURNED_DEG = 0.02, 0.06, 35.0
 
@@ -72,6 +76,15 @@ def knee_flexion_of(place: _At, side: str, at: Checkpoint) -> float:
     return 180 - float(np.degrees(np.arccos(thigh @ shank / np.linalg.norm(thigh) / np.linalg.norm(shank))))
 
 
+def facing(place: _At, side: str, at: Checkpoint) -> Floats:
+    """What is square to the leg from ankle to hip and lies in the plane of its bend, carried to the level."""
+    hip, knee, ankle = (place.place(f"{side}_{name}", at) for name in ("hip", "knee", "ankle"))
+    leg = (hip - ankle) / np.linalg.norm(hip - ankle)
+    aside = (knee - ankle) - (knee - ankle) @ leg * leg
+    level: Floats = aside - leg * aside[U] / leg[U]
+    return level
+
+
 def _set_up(place: _At) -> Iterator[tuple[str, float, str]]:
     heels = place.line("heel", "address")
     yield "stance_width", heels[T], "m"
@@ -84,6 +97,9 @@ def _set_up(place: _At) -> Iterator[tuple[str, float, str]]:
     yield "ball_position", (place.place("ball", "address")[T] - trail_heel[T]) / heels[T], "ratio"
     heels_middle = place.middle("heel", "address")[T]
     yield "pelvis_offset", place.middle("hip", "address")[T] - heels_middle, "m"
+    neck = place.place("head", "address") - place.place("neck", "address")
+    spine = place.place("neck", "address") - place.middle("hip", "address")
+    yield "neck_incline", _degrees(neck[B], neck[U]) - _degrees(spine[B], spine[U]), "deg"
     yield "sternum_offset", place.place("sternum", "address")[T] - heels_middle, "m"
 
 
@@ -97,6 +113,7 @@ def _everywhere(place: _At, at: Checkpoint) -> Iterator[tuple[str, float, str]]:
     yield "trail_hip_gap_share", gap / (place.place("trail_hip_edge", "address")[T] - plumb), "ratio"
     yield "post_gap", POST_M - place.moved("lead_hip_edge", at)[T], "m"
     yield "pelvis_depth", place.moved("seat", at)[B], "m"
+    yield "pelvis_push", moved[B], "m"
     hips, shoulders = place.line("hip", at), place.line("shoulder", at)
     yield "pelvis_turn", float(azimuth(hips[None])[0]), "deg"
     yield "shoulder_turn", float(azimuth(shoulders[None])[0]), "deg"
@@ -104,6 +121,8 @@ def _everywhere(place: _At, at: Checkpoint) -> Iterator[tuple[str, float, str]]:
     for side in ("lead", "trail"):
         yield f"knee_flex_{side}", knee_flexion_of(place, side, at), "deg"
         yield f"heel_lift_{side}", place.moved(f"{side}_heel", at)[U], "m"
+        faces = facing(place, side, at)
+        yield f"knee_points_{side}", _degrees(faces[T], faces[B]), "deg"
         sole = place.place(f"{side}_foot_outer", at) - place.place(f"{side}_foot_inner", at)
         tipped = _degrees(sole[U], float(np.hypot(sole[T], sole[B])))
         yield f"foot_roll_{side}", -tipped if side == "lead" else tipped, "deg"
@@ -141,12 +160,39 @@ def _at_some(place: _At) -> Iterator[tuple[str, Checkpoint, float, str]]:
         yield "lead_leg_lean", at, _degrees(leg[T], leg[U]), "deg"
         knee = place.place("lead_knee", at) - place.place("lead_ankle", at)
         yield "lead_leg_knee_offset", at, knee[T] - leg[T] * knee[U] / leg[U], "m"
+    for at in INSIDE_AT:
+        line = place.place("trail_hip", at) - place.place("trail_ankle", at)
+        knee = place.place("trail_knee", at) - place.place("trail_ankle", at)
+        yield "trail_knee_inside", at, float(knee[T] - np.interp(knee[U], (0, line[U]), (0, line[T]))), "m"
+    yield "knee_gap", "impact", place.line("knee", "impact")[T], "m"
+    for at in SLANT_AT:
+        across = place.line("shoulder", at)
+        yield "shoulder_slant", at, float(np.degrees(np.arcsin(across[U] / np.linalg.norm(across)))), "deg"
+    yield from _of_the_club(place)
     heel, toe = place.place("trail_heel", "top"), place.place("trail_toe", "top")
     butt = place.place("grip_butt", "top")
     yield "grip_plumb", "top", (butt[B] - heel[B]) / (toe[B] - heel[B]), "ratio"
     travel = place.place("lead_hip", "impact") - place.place("lead_hip", "top")
+    yield "hip_travel", "impact", _degrees(-travel[B], travel[T]), "deg"
     clock = 9 + np.degrees(np.arctan2(travel[B], travel[T])) / 30  # 9 is the target, 12 the ball
     yield "hip_travel_clock", "impact", float(clock if clock <= 12 else clock - 12), "hours"
+
+
+def _of_the_club(place: _At) -> Iterator[tuple[str, Checkpoint, float, str]]:
+    def shaft(at: Checkpoint) -> Floats:
+        return place.place("club_head", at) - place.place("grip", at)
+
+    yield "club_inside", "shaft_back", shaft("shaft_back")[B], "m"
+    yield "shaft_across", "top", _degrees(shaft("top")[B], shaft("top")[T]), "deg"
+    down = shaft("arm_down")
+    yield "shaft_pitch", "arm_down", float(np.degrees(np.arcsin(down[U] / np.linalg.norm(down)))), "deg"
+    for at in ADDRESS_AND_IMPACT:
+        yield "shaft_lean", at, _degrees(-shaft(at)[T], -shaft(at)[U]), "deg"
+    for at in ELBOW_AT:
+        upper = place.place("trail_shoulder", at) - place.place("trail_elbow", at)
+        fore = place.place("trail_wrist", at) - place.place("trail_elbow", at)
+        cosine = upper @ fore / np.linalg.norm(upper) / np.linalg.norm(fore)
+        yield "trail_elbow_flex", at, 180 - float(np.degrees(np.arccos(cosine))), "deg"
 
 
 def going_back(sway_m: float, push_m: float, turn_deg: float) -> str:

@@ -44,7 +44,7 @@ GROUP_OF: dict[str, Group] = {
 # What a side is not asked for: it does not show it, or shows an outline that means nothing there.
 NOT_SHOWN: dict[View, frozenset[str]] = {
     "face_on": frozenset(["seat", "grip_butt"]),
-    "down_the_line": frozenset(["hip_edge", "foot_inner", "foot_outer", "sternum", "head", "ball"]),
+    "down_the_line": frozenset(["hip_edge", "foot_inner", "foot_outer", "sternum", "ball"]),
 }
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from tropometer.swing.error.value import Measured, degrees_of, hypot
 from tropometer.swing.readings.from_marks import BOTH, DOWN_THE_LINE, FACE_ON, from_marks
 from tropometer.swing.readings.look import Look
-from tropometer.swing.scene.place import angle_between
+from tropometer.swing.scene.place import Place, angle_between
 
 
 @from_marks("grip_plumb", unit="ratio", group="club", seen=(BOTH, DOWN_THE_LINE), at=("top",),
@@ -30,3 +30,48 @@ def arm_shaft_angle(look: Look) -> Measured:
     """Angle from the lead shoulder over the grip to the club head."""
     grip = look.here("grip")
     return angle_between(look.here("lead_shoulder").minus(grip), look.here("club_head").minus(grip))
+
+
+@from_marks("club_inside", unit="m", group="club", seen=(BOTH, DOWN_THE_LINE), at=("shaft_back",),
+            sign="head outside the hands (toward the ball) positive, inside negative")  # fmt: skip
+def club_inside(look: Look) -> Measured:
+    """Club head toward the ball, from the grip."""
+    return _shaft(look).b
+
+
+@from_marks("shaft_across", unit="deg", group="club", seen=(BOTH,), at=("top",),
+            sign="across the line positive, laid off negative")  # fmt: skip
+def shaft_across(look: Look) -> Measured:
+    """Direction of the shaft over the floor, from the target's; across is toward the ball's side."""
+    shaft = _shaft(look)
+    long = hypot(shaft.t, shaft.b)
+    look.refuse(long.value <= 2 * long.u95, "The shaft stands so upright that it points nowhere.")
+    return degrees_of(shaft.b, shaft.t)
+
+
+@from_marks("shaft_pitch", unit="deg", group="club", seen=(BOTH,), at=("arm_down",),
+            sign="0 level, 90 upright")  # fmt: skip
+def shaft_pitch(look: Look) -> Measured:
+    """Angle of the shaft from the level, from the grip up to the head."""
+    shaft = _shaft(look)
+    return degrees_of(shaft.u, hypot(shaft.t, shaft.b))
+
+
+@from_marks("shaft_lean", unit="deg", group="club", seen=(BOTH, FACE_ON), at=("address", "impact"),
+            sign="hands ahead of the head positive")  # fmt: skip
+def shaft_lean(look: Look) -> Measured:
+    """Angle of the shaft from the upright, from head to grip, seen face-on."""
+    shaft = _shaft(look)
+    return degrees_of(-shaft.t, -shaft.u)
+
+
+@from_marks("trail_elbow_flex", unit="deg", group="club", seen=(BOTH,),
+            at=("top", "shaft_down", "shaft_through"), sign="0 straight, bent positive")  # fmt: skip
+def trail_elbow_flex(look: Look) -> Measured:
+    """180° less the angle shoulder, elbow, wrist of the trail arm."""
+    return look.bend("trail_shoulder", "trail_elbow", "trail_wrist")
+
+
+def _shaft(look: Look) -> Place:
+    """From the grip to the head."""
+    return look.here("club_head").minus(look.here("grip"))

@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-from tropometer.swing.error.value import Measured, degrees_of
+from tropometer.swing.error.value import Measured, degrees_of, hypot
 from tropometer.swing.names import Checkpoint
 from tropometer.swing.readings.clock import DOWNWARD, Clock, Crossing
 from tropometer.swing.readings.from_marks import BOTH, DOWN_THE_LINE, FACE_ON, from_marks
 from tropometer.swing.readings.from_times import FROM_IMPACT, from_times
 from tropometer.swing.readings.look import Look
 from tropometer.swing.readings.reading import Given
+from tropometer.swing.scene.place import Place
 
 # A bend toward a face-on camera does not show: from there alone it is never given as a bend.
 SIDEWAYS = (BOTH, DOWN_THE_LINE)
 BENT = "0 straight, bent positive"
 TARGET = "positive toward the target"
+POINTS = "0 to the ball, toward the target positive"
 
 
 @from_marks("knee_flex_lead", unit="deg", group="knees", seen=SIDEWAYS, sign=BENT)
@@ -89,9 +91,47 @@ def lead_leg_lean(look: Look) -> Measured:
 @from_marks("lead_leg_knee_offset", unit="m", group="knees", seen=(BOTH, FACE_ON), at=STACKED, sign=TARGET)
 def lead_leg_knee_offset(look: Look) -> Measured:
     """Lead knee along the target line, from the straight line between ankle and hip."""
-    leg = look.here("lead_hip").minus(look.here("lead_ankle"))
-    knee = look.here("lead_knee").minus(look.here("lead_ankle"))
-    return knee.t - leg.t * knee.u / leg.u
+    return _beside_its_leg(look, "lead").t
+
+
+@from_marks("trail_knee_inside", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("address", "top"),
+            sign=TARGET)  # fmt: skip
+def trail_knee_inside(look: Look) -> Measured:
+    """Trail knee along the target line, from the straight line between ankle and hip."""
+    return _beside_its_leg(look, "trail").t
+
+
+@from_marks("knee_gap", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("impact",),
+            sign="lead knee on the target's side positive")  # fmt: skip
+def knee_gap(look: Look) -> Measured:
+    """From knee to knee along the target line."""
+    return look.here("lead_knee").t - look.here("trail_knee").t
+
+
+@from_marks("knee_points_lead", unit="deg", group="knees", seen=(BOTH,), sign=POINTS)
+def knee_points_lead(look: Look) -> Measured:
+    """The way over the floor in which the lead knee is bent, from the ball's direction."""
+    return _points(look, "lead")
+
+
+@from_marks("knee_points_trail", unit="deg", group="knees", seen=(BOTH,), sign=POINTS)
+def knee_points_trail(look: Look) -> Measured:
+    """The way over the floor in which the trail knee is bent, from the ball's direction."""
+    return _points(look, "trail")
+
+
+def _points(look: Look, side: str) -> Measured:
+    aside = _beside_its_leg(look, side)
+    bent = hypot(aside.t, aside.b)
+    look.refuse(bent.value <= 2 * bent.u95, "The leg is so nearly straight that its knee points nowhere.")
+    return degrees_of(aside.t, aside.b)
+
+
+def _beside_its_leg(look: Look, side: str) -> Place:
+    """From the straight line between ankle and hip to the knee, at the knee's own height."""
+    leg = look.here(f"{side}_hip").minus(look.here(f"{side}_ankle"))
+    knee = look.here(f"{side}_knee").minus(look.here(f"{side}_ankle"))
+    return Place(knee.t - leg.t * knee.u / leg.u, knee.b - leg.b * knee.u / leg.u, knee.u)
 
 
 def _flex(look: Look, side: str, at: Checkpoint | None = None) -> Measured:

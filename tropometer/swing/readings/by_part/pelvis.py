@@ -11,6 +11,7 @@ from tropometer.swing.readings.from_times import FROM_IMPACT, from_times
 from tropometer.swing.readings.line_turn import turn_of
 from tropometer.swing.readings.look import Look
 from tropometer.swing.readings.reading import Given
+from tropometer.swing.scene.place import Place
 
 TARGET = "positive toward the target"
 POST_M = 0.18  # from the lead hip's edge at address to the post mark
@@ -75,6 +76,13 @@ def pelvis_depth(look: Look) -> Measured:
     return look.moved("seat").b
 
 
+@from_marks("pelvis_push", unit="m", group="pelvis", seen=(BOTH, DOWN_THE_LINE),
+            sign="toward the ball positive, pushed back negative")  # fmt: skip
+def pelvis_push(look: Look) -> Measured:
+    """Middle of the two hip joints toward the ball, minus its place at address."""
+    return (look.moved("lead_hip").b + look.moved("trail_hip").b) * 0.5
+
+
 @from_marks("trail_hip_push", unit="m", group="pelvis", seen=(BOTH, DOWN_THE_LINE), at=("top",),
          sign="toward the ball positive, pushed back negative")  # fmt: skip
 def trail_hip_push(look: Look) -> Measured:
@@ -107,12 +115,25 @@ def _refuse_proposed_hips(look: Look) -> None:
     )
 
 
+@from_marks("hip_travel", unit="deg", group="pelvis", seen=(BOTH,), at=("impact",), scale="length",
+            sign="behind the target line positive, 90 square to it", changing=False)  # fmt: skip
+def hip_travel(look: Look) -> Measured:
+    """Direction in which the lead hip goes over the floor from the top to impact, from the target's."""
+    way = _lead_hip_s_way(look)
+    return degrees_of(-way.b, way.t)
+
+
 @from_marks("hip_travel_clock", unit="hours", group="pelvis", seen=(BOTH,), at=("impact",), scale="length",
          sign="9 is the target, 12 the ball, 8 turns behind the line", changing=False)  # fmt: skip
 def hip_travel_clock(look: Look) -> Measured:
     """Direction in which the lead hip goes over the floor from the top to impact, on the clock."""
+    way = _lead_hip_s_way(look)
+    hours = degrees_of(way.b, way.t) / 30 + 9
+    return hours - np.where(hours.value > 12, 12.0, 0.0)
+
+
+def _lead_hip_s_way(look: Look) -> Place:
     way = look.at("lead_hip", "impact").minus(look.at("lead_hip", "top"))
     gone = hypot(way.t, way.b)
     look.refuse(gone.value <= gone.u95, "The lead hip went no farther than the error of its place.")
-    hours = degrees_of(way.b, way.t) / 30 + 9
-    return hours - np.where(hours.value > 12, 12.0, 0.0)
+    return way

@@ -2,8 +2,15 @@
 
 from __future__ import annotations
 
-from tropometer.swing.error.value import Measured, degrees_of
-from tropometer.swing.readings.from_marks import AFTER_ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, from_marks
+from tropometer.swing.error.value import Measured, degrees_of, hypot
+from tropometer.swing.readings.from_marks import (
+    ADDRESS,
+    AFTER_ADDRESS,
+    BOTH,
+    DOWN_THE_LINE,
+    FACE_ON,
+    from_marks,
+)
 from tropometer.swing.readings.line_turn import turn_of
 from tropometer.swing.readings.look import Look
 from tropometer.swing.scene.place import Place
@@ -30,6 +37,22 @@ def spine_side_tilt(look: Look) -> Measured:
 def shoulder_turn(look: Look) -> Measured:
     """Turn of the line through the shoulders about the upright; face-on alone, from how narrow it gets."""
     return turn_of(look, "shoulder")
+
+
+@from_marks("shoulder_slant", unit="deg", group="trunk", seen=(BOTH, FACE_ON),
+            at=("address", "arm_back", "top"), sign="trail side lower positive")  # fmt: skip
+def shoulder_slant(look: Look) -> Measured:
+    """Slope of the line through the shoulders."""
+    shoulders = look.line("shoulder")
+    return degrees_of(shoulders.u, hypot(shoulders.t, shoulders.b))
+
+
+@from_marks("neck_incline", unit="deg", group="trunk", seen=(BOTH, DOWN_THE_LINE), at=ADDRESS,
+            sign="chin toward the ball positive, 0 in line with the spine")  # fmt: skip
+def neck_incline(look: Look) -> Measured:
+    """Angle of the way from the base of the neck to the head, less the spine's, seen down the line."""
+    neck, spine = look.here("head").minus(look.here("neck")), _spine(look)
+    return degrees_of(neck.b, neck.u) - degrees_of(spine.b, spine.u)
 
 
 @from_marks("head_travel_t", unit="m", group="trunk", seen=(BOTH, FACE_ON), at=AFTER_ADDRESS,

@@ -1,4 +1,5 @@
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
+import { keep } from "../../parts/keep";
 import { type Unit, type Units, withError } from "../../units";
 import { type Checkpoint, SIGNED } from "../../words";
 import { useBench } from "../benchContext";
@@ -11,8 +12,10 @@ const SHOWN: [reading: string, at: Checkpoint, words: string][] = [
   ["foot_flare_lead", "address", "Lead flare"],
   ["foot_flare_trail", "address", "Trail flare"],
   ["toe_line", "address", "Toe line"],
-  ["hip_travel_clock", "impact", "Lead hip travels"],
+  ["hip_travel", "impact", "Lead hip travels"],
 ];
+const ON_THE_CLOCK: (typeof SHOWN)[number] = ["hip_travel_clock", "impact", "On the clock"];
+const CLOCK = "tropometer.hip-travel-on-the-clock";
 
 /** The swing from above: shoes, ball and toe line at address, where the hips went, where the cameras stand. */
 export function FromAbove({ units }: { units: Units }) {
@@ -23,6 +26,8 @@ export function FromAbove({ units }: { units: Units }) {
     () => ({ student: sides.student?.floor, reference: sides.reference?.floor }),
     [sides.student?.floor, sides.reference?.floor],
   );
+  const [clock, setClock] = useState(() => localStorage.getItem(CLOCK) === "yes");
+  const figures = clock ? [...SHOWN, ON_THE_CLOCK] : SHOWN;
   const layout = useMemo(() => layOut(plans, left), [plans, left]);
   return (
     <section aria-label="Floor plan" className="flex min-h-0 flex-1 justify-center gap-6">
@@ -50,9 +55,21 @@ export function FromAbove({ units }: { units: Units }) {
       )}
       {layout && (
         <dl className="grid grid-cols-[1fr_auto] gap-x-2 content-center px-2 py-1 text-sm">
-          {SHOWN.map(([id, at, words]) => (
+          {figures.map(([id, at, words]) => (
             <Figure key={id} words={words} reading={find(sides[main], id, at)} units={units} />
           ))}
+          <label className="col-span-2 mt-1 flex items-center gap-2 text-xs">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={clock}
+              onChange={({ target }) => {
+                keep(localStorage, CLOCK, target.checked ? "yes" : "no");
+                setClock(target.checked);
+              }}
+            />
+            hip travel in hours too
+          </label>
         </dl>
       )}
     </section>

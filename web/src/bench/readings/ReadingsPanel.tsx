@@ -41,6 +41,7 @@ const inOrder = (a: Reading, b: Reading) => ORDER.indexOf(a.at) - ORDER.indexOf(
 const GROUPS = Object.keys(GROUP_TITLES) as Reading["group"][];
 
 function passes(reading: Reading, filter: Filter): boolean {
+  if (reading.reading === "hip_travel_clock") return false; // the same in hours: a second label, from above
   if (filter === "all") return true;
   if (filter === "matters") return reading.band !== null || reading.reading === "going_back";
   return (STRETCHES[reading.at] ?? "down") === filter;
