@@ -16,6 +16,7 @@ from tropometer.swing.readings.from_times import readings_of_times
 
 Floats = npt.NDArray[np.float64]
 STEP_S = 0.0005
+RATE_HALF_S = 0.05
 HEEL_OFF_M, STRAIGHT_DEG, POST_M = 0.01, 10.0, 0.18
 GOES_ON_S = 0.12  # a part that starts goes forward for so long at least
 CURVES = (
@@ -68,6 +69,13 @@ def true_times(swing: Swing) -> dict[tuple[str, str], float]:
         passed = np.flatnonzero((values[:-1] < 0) & (values[1:] >= 0))
         if len(passed):
             found[reading, "impact"] = float(later[passed[0]] - at["impact"])
+    beside_s = np.arange(-RATE_HALF_S, RATE_HALF_S + STEP_S / 2, STEP_S)
+    beside = swing.places(at["impact"] + beside_s)
+    for reading, place in (
+        ("pelvis_forward_rate", (beside["lead_hip"] + beside["trail_hip"]) / 2),
+        ("lead_knee_rate", beside["lead_knee"]),
+    ):
+        found[reading, "impact"] = float(np.polyfit(beside_s, place[:, 0], 1)[0])
     back = swing.places(np.arange(at["address"], at["impact"], STEP_S))
     sway = (back["lead_hip"] + back["trail_hip"])[:, 0] / 2
     return found | {("pelvis_sway", "extreme_back"): float(sway.min() - sway[0])}

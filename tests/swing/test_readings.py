@@ -19,7 +19,7 @@ from tropometer.swing.error.value import NORMAL_95
 from tropometer.swing.formats.swing_record import from_document, to_document
 from tropometer.swing.read import read
 from tropometer.swing.readings.by_part.going_back import going_back
-from tropometer.swing.readings.curve_events import turn_of
+from tropometer.swing.readings.curve_events import rate_about, turn_of
 from tropometer.swing.readings.curves import curves_of_marks, placed_on_frames
 from tropometer.swing.readings.reading import Reading, Refused
 from tropometer.swing.readings.register import KINDS, DuplicateReading, enter
@@ -326,6 +326,20 @@ class TimeTests(TestCase):
         assert found is not None
         self.assertLess(abs(found.at_s + 0.3), 2 * found.sd_s)
         self.assertLess(peak, 20e6)
+
+    def test_a_rate_is_that_of_the_straight_line_through_the_curve(self) -> None:
+        times, every = np.arange(-30, 31) / 120, np.linspace(-0.05, 0.05, 2001)
+
+        def place(when: np.ndarray) -> np.ndarray:
+            return 0.3 * when - 2 * when**2 + 40 * when**3
+
+        still = np.full(len(times), 0.01)
+        found = rate_about(times, place(times), still, 0.0, 0.0)
+        self.assertAlmostEqual(found.value, np.polyfit(every, place(every), 1)[0], places=3)
+        self.assertAlmostEqual(found.sd, 0, places=6)  # an error that is the same on all frames does nothing
+        self.assertGreater(rate_about(times, place(times), still, 0.0, 1 / 240).sd, 0.01)
+        with self.assertRaisesRegex(Refused, "every frame"):
+            rate_about(times[::4], place(times[::4]), still[::4], 0.0, 0.0)
 
     def test_a_peg_goes_before_what_the_marks_say(self) -> None:
         clip = fully_marked("model_free_face")

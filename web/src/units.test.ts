@@ -9,6 +9,8 @@ test("a number is read as it was typed, with a point or a comma", () => {
 
 test("tempo is said as it is spoken, shares in per cent", () => {
   expect(withError(3.46, 0.31, "to_one", "cm")).toBe("3.5 ± 0.3 to 1");
+  expect(withError(0.464, 0.12, "m_s", "cm", true)).toBe("+46 ± 12 cm/s");
+  expect(withError(-0.5, 0.12, "m_s", "in")).toBe("−20 ± 5 in/s");
   expect(withError(0.62, 0.03, "ratio", "cm")).toBe("62 ± 3 %");
 });
 

@@ -4,7 +4,8 @@ export type Units = Schemas["Me"]["units"];
 export type Unit = Schemas["ReadingKind"]["unit"];
 
 const PER_METRE: Record<Units, number> = { cm: 100, in: 100 / 2.54 };
-const FACTOR: Record<Exclude<Unit, "m">, number> = {
+type OfLength = "m" | "m_s";
+const FACTOR: Record<Exclude<Unit, OfLength>, number> = {
   ratio: 100,
   to_one: 1,
   deg: 1,
@@ -12,7 +13,7 @@ const FACTOR: Record<Exclude<Unit, "m">, number> = {
   hours: 1,
   sd: 1,
 };
-const SIGN: Record<Exclude<Unit, "m">, string> = {
+const SIGN: Record<Exclude<Unit, OfLength>, string> = {
   ratio: "%",
   to_one: "to 1",
   deg: "°",
@@ -20,14 +21,15 @@ const SIGN: Record<Exclude<Unit, "m">, string> = {
   hours: "o'clock",
   sd: "sd",
 };
-const DIGITS: Record<Unit, number> = { m: 1, ratio: 0, to_one: 1, deg: 0, s: 0, hours: 1, sd: 1 };
+const DIGITS: Record<Unit, number> = { m: 1, m_s: 0, ratio: 0, to_one: 1, deg: 0, s: 0, hours: 1, sd: 1 };
 
 /** A core value in the unit it is shown in: centimetres or inches, percent, degrees, milliseconds. */
 export function shown(value: number, unit: Unit, units: Units): number {
-  return value * (unit === "m" ? PER_METRE[units] : FACTOR[unit]);
+  return value * (unit === "m" || unit === "m_s" ? PER_METRE[units] : FACTOR[unit]);
 }
 
 export function unitSign(unit: Unit, units: Units): string {
+  if (unit === "m_s") return `${units}/s`;
   return unit === "m" ? units : SIGN[unit];
 }
 

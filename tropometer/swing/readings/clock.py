@@ -12,7 +12,7 @@ import numpy as np
 from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import NORMAL_95, Measured
 from tropometer.swing.names import Checkpoint, Event, spoken
-from tropometer.swing.readings.curve_events import passing, turn_of
+from tropometer.swing.readings.curve_events import passing, rate_about, turn_of
 from tropometer.swing.readings.reading import Given, Need, Refused
 from tropometer.swing.readings.series import Series
 from tropometer.swing.record.clip import Clip
@@ -102,7 +102,7 @@ class Clock:
             raise Refused(words, Need("peg", crossing.event))
         past = (seen.values - crossing.level) * crossing.way
         found = passing(seen.times_s, past, seen.u95 / NORMAL_95, self._from_s(crossing.after))
-        return self._drawn(found.at_s, found.sd_s, crossing.event)
+        return self._drawn(found.value, found.sd, crossing.event)
 
     def turning_point(self, point: TurningPoint) -> Instant:
         """When a reading turns round, as it is pegged or drawn."""
@@ -114,6 +114,19 @@ class Clock:
         if not turn:
             raise Refused(f"Set the event {spoken(point.event)}.", Need("peg", point.event))
         return self._drawn(turn.at_s, turn.sd_s, point.event)
+
+    def rate_at_impact(self, curve: str) -> Given:
+        """How fast a reading changes about impact, by its curve."""
+        clip = self.of_impact()
+        seen = self.curves.get(curve)
+        if seen is None:
+            raise Refused(f"Mark it on the frames about impact (frame {clip.checkpoints['impact']}).")
+        sd_s = peg_sd_s(clip, clip.checkpoints["impact"])
+        found = rate_about(seen.times_s, seen.values, seen.u95 / NORMAL_95, 0.0, sd_s)
+        value = Measured.of(found.value, found.sd, Source("others", curve, "impact"))
+        return Given(
+            value=value, clips=(self.clips[0].id,), frames=(clip.checkpoints["impact"],), provisional=True
+        )
 
     def _drawn(self, at_s: float, sd_s: float, event: Event) -> Instant:
         return Instant(seconds=Measured.of(at_s, sd_s, Source("moment", event)), clip=self.clips[0].id)

@@ -22,6 +22,7 @@ HALF_WIDTHS_S = (0.05, 0.065, 0.08, 0.10, 0.125, 0.15)
 # Of a fit's half-width, how much too early its turn is, and one standard deviation.
 EARLY, EARLY_SD = 0.06, 0.08
 LEAST_FRAMES = 7
+RATE_HALF_S = 0.05  # a rate is of so long to each side
 UNDECIDED = 2.5  # standard deviations of another turn's value, under which nobody knows which is the start
 APART_S = 0.06  # turns nearer to each other are one
 LONGEST_STEP_S = 0.05  # between two frames that something is read between
@@ -34,10 +35,10 @@ ROUNDING_S = 1e-9
 
 @dataclass(frozen=True)
 class Found:
-    """Seconds and one standard deviation."""
+    """A value and one standard deviation."""
 
-    at_s: float
-    sd_s: float
+    value: float
+    sd: float
 
 
 @dataclass(frozen=True)
@@ -123,6 +124,32 @@ def least_of(times_s: Array, values: Array, low_s: float, high_s: float) -> tupl
     smooth = _smoothed(times_s[rows], values[rows])
     least = int(np.argmin(smooth))
     return int(rows[least]), float(smooth[least])
+
+
+def rate_about(times_s: Array, values: Array, sd: Array, at_s: float, at_sd_s: float) -> Found:
+    """How fast a curve (n,) changes about an instant, a second, and one standard deviation.
+
+    The slope of the straight line through the curve over 50 ms to either side, which is that of a cubic
+    c0 + c1 x + c2 x² + c3 x³ on −1 to 1: c1 + 3/5 c3 (least squares of x and x³ by x). The noise is what the
+    cubic leaves of the frames; `sd` (n,) is one standard deviation of the values that is the same on
+    neighbouring frames, so that only its change counts; `at_sd_s` that of the instant.
+    Raises Refused where too few frames show it.
+    """
+    near = np.isfinite(values) & (np.abs(times_s - at_s) <= RATE_HALF_S + ROUNDING_S)
+    times, values, sd = times_s[near], values[near], sd[near]
+    if len(times) < LEAST_FRAMES or np.diff(times).max() > LONGEST_STEP_S / 2:
+        raise Refused("It takes its marks on every frame from 50 ms before impact to 50 ms after.")
+    since = (times - at_s) / RATE_HALF_S
+    weights, covariance = np.polyfit(since, values, 3, cov="unscaled")
+    free = len(times) - 4
+    noise = np.sqrt(np.sum((values - np.polyval(weights, since)) ** 2) / free)
+    noise *= stdtrit(free, 0.975) / NORMAL_95  # known from few frames only (Student's t)
+    slope = np.array([0.6, 0.0, 1.0, 0.0])
+    of_noise = noise * np.sqrt(slope @ covariance @ slope)
+    of_change = slope @ np.polyfit(since, sd, 3)
+    of_time = 2 * weights[1] * at_sd_s / RATE_HALF_S
+    off = np.sqrt(of_noise**2 + of_change**2 + of_time**2)
+    return Found(float(slope @ weights / RATE_HALF_S), float(off / RATE_HALF_S))
 
 
 NOT_THERE = "It does not happen on the frames that are marked."

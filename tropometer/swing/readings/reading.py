@@ -9,7 +9,7 @@ from tropometer.swing.error.budget import Share
 from tropometer.swing.error.value import Measured
 from tropometer.swing.names import Checkpoint, View
 
-Unit = Literal["m", "deg", "ratio", "to_one", "s", "hours", "sd"]
+Unit = Literal["m", "m_s", "deg", "ratio", "to_one", "s", "hours", "sd"]
 NeedKind = Literal["peg", "mark", "known_length", "mat", "plumb", "view"]
 Group = Literal["feet", "knees", "pelvis", "trunk", "club", "sequence", "pressure"]
 

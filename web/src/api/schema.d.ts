@@ -1340,7 +1340,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
             /**
              * Group
              * @enum {string}
@@ -1799,7 +1799,7 @@ export interface components {
             /** Reading */
             reading: string;
             /** Unit */
-            unit: ("m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd") | null;
+            unit: ("m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd") | null;
             /** Frame */
             frame: number[];
             /** Points */
@@ -2518,7 +2518,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
             /** Values */
             values: (number | null)[];
             /** U95 */
@@ -2849,7 +2849,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
             /** Value */
             value: number;
             /** U95 */
@@ -2960,7 +2960,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "m" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
             /** Value */
             value: number | null;
             /** U95 */

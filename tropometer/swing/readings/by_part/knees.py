@@ -77,6 +77,12 @@ def lead_knee_straight_time(clock: Clock, at: str) -> Given:
     return clock.since("impact", clock.crossing(straight))
 
 
+@from_times("lead_knee_rate", unit="m_s", group="knees", at=("impact",), sign=TARGET)
+def lead_knee_rate(clock: Clock, at: str) -> Given:
+    """How fast the lead knee goes along the target line, over 50 ms to either side of impact."""
+    return clock.rate_at_impact("lead_knee_travel_t")
+
+
 STACKED: tuple[Checkpoint, ...] = ("arm_down", "impact")
 
 

@@ -69,6 +69,12 @@ def post_time(clock: Clock, at: str) -> Given:
     return clock.since("impact", clock.crossing(posted))
 
 
+@from_times("pelvis_forward_rate", unit="m_s", group="pelvis", at=("impact",), sign=TARGET)
+def pelvis_forward_rate(clock: Clock, at: str) -> Given:
+    """How fast the middle of the hips goes along the target line, over 50 ms to either side of impact."""
+    return clock.rate_at_impact("pelvis_sway")
+
+
 @from_marks("pelvis_depth", unit="m", group="pelvis", seen=(BOTH, DOWN_THE_LINE), at=AFTER_ADDRESS,
          sign="positive toward the ball, off the seat wall")  # fmt: skip
 def pelvis_depth(look: Look) -> Measured:

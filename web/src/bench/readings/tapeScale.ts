@@ -12,6 +12,7 @@ const STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 25, 50, 100, 200, 500];
 const WANTED_TICKS = 6;
 const LEAST_ROOM: Record<Unit, number> = {
   m: 0.5,
+  m_s: 5,
   ratio: 5,
   to_one: 0.2,
   deg: 2,
