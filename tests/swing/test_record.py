@@ -13,6 +13,7 @@ from unittest import TestCase
 from tests.swings import ROOT, record_of, true_reading, truth
 from tropometer.swing.formats.swing_record import from_document, to_document
 from tropometer.swing.record.calibration import Mat
+from tropometer.swing.record.launch import Launch
 
 TOBIN = "tobin_first_face"
 
@@ -34,7 +35,8 @@ class RecordTests(TestCase):
         self.assertEqual(from_document(json.loads(json.dumps(self.document))), record)
         mat = Mat(((100.0, 500.0), (900.0, 510.0), (980.0, 700.0), (5.0, 690.0)), 1.5, 1.2)
         clip = replace(record.clips[0], mat=mat, events={"lead_heel_up": 12})
-        full = replace(record, clips=(clip,))
+        shot = Launch(club_speed_m_s=36.2, club_path_deg=-3.5, low_point_m=0.04)
+        full = replace(record, clips=(clip,), launch=shot)
         self.assertEqual(from_document(json.loads(json.dumps(to_document(full)))), full)
         self.assertEqual(run_read(json.dumps(to_document(full))).returncode, 0)  # it fits the schema
 
@@ -85,6 +87,7 @@ class RecordTests(TestCase):
             "marks.trail_hip[0][3]": broken(
                 lambda d: d["clips"][0]["marks"]["trail_hip"][0].__setitem__(3, 0)
             ),
+            "$.launch.attack_deg": broken(lambda d: d.update(launch={"attack_deg": 200})),
             "$.player.stature_m": broken(lambda d: d["player"].update(stature_m=math.inf)),
             "clips[0].calibration.mat.corners": broken(
                 lambda d: d["clips"][0]["calibration"].update(

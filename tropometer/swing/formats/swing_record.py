@@ -12,6 +12,7 @@ import numpy as np
 
 from tropometer.swing.camera.mat import check_corners
 from tropometer.swing.camera.solve import Unsolved
+from tropometer.swing.formats.launch import launch_document, launch_from
 from tropometer.swing.formats.plate import plate_document, plate_from
 from tropometer.swing.formats.record_error import RecordError
 from tropometer.swing.names import (
@@ -43,6 +44,7 @@ def from_document(document: dict[str, Any]) -> SwingRecord:
         one_swing=document.get("one_swing"),
         club=document.get("club", ""),
         plate=plate_from(document["pressure"]) if "pressure" in document else None,
+        launch=launch_from(document["launch"]) if "launch" in document else None,
         clips=tuple(_clip(clip, f"clips[{i}]") for i, clip in enumerate(document["clips"])),
     )
 
@@ -173,6 +175,7 @@ def to_document(record: SwingRecord) -> dict[str, Any]:
         "club": record.club,
         **({} if record.one_swing is None else {"one_swing": record.one_swing}),
         **({} if record.plate is None else {"pressure": plate_document(record.plate)}),
+        **({} if record.launch is None else {"launch": launch_document(record.launch)}),
         "clips": [_clip_document(clip) for clip in record.clips],
     }
 

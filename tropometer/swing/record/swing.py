@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from tropometer.swing.names import Hand
 from tropometer.swing.record.clip import Clip
+from tropometer.swing.record.launch import Launch
 from tropometer.swing.record.plate import PressurePlate
 
 
@@ -19,4 +20,5 @@ class SwingRecord:
     hip_width_m: float | None = None  # over the trochanters
     club: str = ""
     plate: PressurePlate | None = None
+    launch: Launch | None = None
     one_swing: bool | None = None  # whether its views show one swing; None: nobody has said, so it is tested
