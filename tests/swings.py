@@ -49,7 +49,9 @@ def record_of(name: str) -> SwingRecord:
         frame_times_s=tuple(t - first for t in known["times_s"]["frames"]),
         checkpoints={at: known["checkpoints"][at] for at in PEGS},
         marks=marks,
-        known_length=KnownLength(tuple(a), tuple(b), known["stick"]["length_m"], "toe_line"),
+        known_length=KnownLength(
+            a=tuple(a), b=tuple(b), length_m=known["stick"]["length_m"], place="toe_line"
+        ),
     )
     return SwingRecord(hand=known["hand"], clips=(clip,), stature_m=known["stature_m"])
 

@@ -69,10 +69,21 @@ class JumpTests(TestCase):
                     marks.setdefault(name, {})[frame] = by_frame[0]
             pegs = {"address": 0, "top": count // 3, "impact": count // 2, "finish": count - 1}
             times = tuple(n * EVERY / RATE_HZ for n in range(count))
-            clips.append(Clip(view, view, seen.width, seen.height, times, pegs, marks, mat=seen.mat))
+            clips.append(
+                Clip(
+                    id=view,
+                    view=view,
+                    width=seen.width,
+                    height=seen.height,
+                    frame_times_s=times,
+                    checkpoints=pegs,
+                    marks=marks,
+                    mat=seen.mat,
+                )
+            )
         # What a tape would say, were the joints where they usually are.
         hips_m = float(np.nanmean(np.linalg.norm(joints["RHJC"] - joints["LHJC"], axis=1))) / OF_HIP_WIDTH
-        record = SwingRecord("right", tuple(clips), hip_width_m=hips_m)
+        record = SwingRecord(hand="right", clips=tuple(clips), hip_width_m=hips_m)
         found = {
             curve.reading: curve
             for curve in curves_of_marks(placed_on_frames(record), ("knee_flex_trail", "pelvis_turn"))
@@ -119,11 +130,20 @@ class PlateTests(TestCase):
         times = felt["abs time"]
         off = []
         for instant in range(5, len(times) - 5, 25):
-            mat = PressurePlate(times, ahead, behind, float(times[instant]))
-            clip = Clip("a", "face_on", 100, 100, (0.0, 0.01), {"impact": 0})
+            mat = PressurePlate(
+                times_s=times, lead_force_n=ahead, trail_force_n=behind, impact_s=float(times[instant])
+            )
+            clip = Clip(
+                id="a",
+                view="face_on",
+                width=100,
+                height=100,
+                frame_times_s=(0.0, 0.01),
+                checkpoints={"impact": 0},
+            )
             (share,) = [
                 each.value
-                for each in readings_of_plate(SwingRecord("right", (clip,), plate=mat))
+                for each in readings_of_plate(SwingRecord(hand="right", clips=(clip,), plate=mat))
                 if each.reading == "pressure_lead_share"
             ]
             assert share is not None

@@ -121,7 +121,11 @@ class ShakenTests(TestCase):
             kind = KINDS[reading]
             assert isinstance(kind, FromMarks)
             return kind.formula(
-                Look(Scene.at_checkpoints(SwingRecord("right", shown, hip_width_m=PELVIS_M / OF_HIP_WIDTH)))
+                Look(
+                    Scene.at_checkpoints(
+                        SwingRecord(hand="right", clips=shown, hip_width_m=PELVIS_M / OF_HIP_WIDTH)
+                    )
+                )
             )
 
         column = CHECKPOINTS.index("top")

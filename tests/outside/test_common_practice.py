@@ -27,13 +27,13 @@ def clip_of(name: str) -> Clip:
     (left, near, _), (_, far, _), (right, _, _), _ = known["mat_corners"]["tbu_m"]
     corners = tuple((x, y) for x, y in known["mat_corners"]["pixels"])
     return Clip(
-        name,
-        known["view"],
-        width,
-        height,
-        tuple(t - first for t in known["times_s"]["frames"]),
-        dict(known["checkpoints"]),
-        marks,
+        id=name,
+        view=known["view"],
+        width=width,
+        height=height,
+        frame_times_s=tuple(t - first for t in known["times_s"]["frames"]),
+        checkpoints=dict(known["checkpoints"]),
+        marks=marks,
         mat=Mat(corners, right - left, far - near, SD_PX),
     )
 
@@ -42,7 +42,7 @@ def clip_of(name: str) -> Clip:
 def readings(swing: str) -> dict[tuple[str, str], float | str]:
     known = truth(f"{swing}_face")
     clips = (clip_of(f"{swing}_face"), clip_of(f"{swing}_line"))
-    found = read(SwingRecord(known["hand"], clips, known["stature_m"])).readings
+    found = read(SwingRecord(hand=known["hand"], clips=clips, stature_m=known["stature_m"])).readings
     return {(each.reading, each.at): each.said or each.value or 0.0 for each in found if each.status == "ok"}
 
 

@@ -54,7 +54,9 @@ class TruthTests(TestCase):
             names = (f"{swing}_face", f"{swing}_line")
             known = truth(names[0])
             true = {(row["reading"], row["at"]): row["value"] for row in known["readings"]}
-            record = SwingRecord(known["hand"], tuple(map(clip_of, names)), known["stature_m"])
+            record = SwingRecord(
+                hand=known["hand"], clips=tuple(map(clip_of, names)), stature_m=known["stature_m"]
+            )
             for each in read(record).readings:
                 value = true.get((each.reading, each.at))
                 if isinstance(value, float) and isinstance(KINDS[each.reading], FromMarks) and each.u95:

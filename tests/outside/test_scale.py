@@ -53,7 +53,16 @@ def clip_of(view: str, marks: dict[str, tuple[float, float, float]]) -> Clip:
         x, y = pixels(view, np.array(place))[0].tolist()
         placed[name] = {0: Mark(x, y, 0.5)}
     mat = Mat(tuple((float(x), float(y)) for x, y in seen), MAT_M, MAT_M, 0.2)
-    return Clip(view, view, WIDTH, HEIGHT, (0.0, 1.0), {"address": 0}, placed, mat=mat)
+    return Clip(
+        id=view,
+        view=view,
+        width=WIDTH,
+        height=HEIGHT,
+        frame_times_s=(0.0, 1.0),
+        checkpoints={"address": 0},
+        marks=placed,
+        mat=mat,
+    )
 
 
 class PlaceTests(TestCase):
@@ -61,7 +70,7 @@ class PlaceTests(TestCase):
         """cv2.triangulatePoints on the same pixels (Hartley and Zisserman, 12.2)."""
         sides = ("face_on", "down_the_line")
         scene = Scene.at_checkpoints(
-            SwingRecord("right", tuple(clip_of(view, FEET | BODY) for view in sides))
+            SwingRecord(hand="right", clips=tuple(clip_of(view, FEET | BODY) for view in sides))
         )
         matrices = []
         for view in sides:
@@ -77,10 +86,22 @@ class PlaceTests(TestCase):
     def test_a_length_on_the_toe_line_is_not_the_scale_at_the_pelvis(self) -> None:
         """Off by the depth between them over the distance: 10 to 17 % (closed form)."""
         ends = pixels("face_on", np.array([[-0.61, 0.32, 0.0], [0.61, 0.32, 0.0]]))
-        known = KnownLength(tuple(map(float, ends[0])), tuple(map(float, ends[1])), 1.22, "toe_line")
+        known = KnownLength(
+            a=tuple(map(float, ends[0])), b=tuple(map(float, ends[1])), length_m=1.22, place="toe_line"
+        )
         with_stick = clip_of("face_on", FEET | BODY)
-        clip = Clip("c", "face_on", WIDTH, HEIGHT, (0.0, 1.0), {"address": 0}, with_stick.marks, known, 4.1)
-        scene = Scene.at_checkpoints(SwingRecord("right", (clip,)))
+        clip = Clip(
+            id="c",
+            view="face_on",
+            width=WIDTH,
+            height=HEIGHT,
+            frame_times_s=(0.0, 1.0),
+            checkpoints={"address": 0},
+            marks=with_stick.marks,
+            known_length=known,
+            camera_distance_m=4.1,
+        )
+        scene = Scene.at_checkpoints(SwingRecord(hand="right", clips=(clip,)))
         apart = scene.at("lead_hip", "address").t - scene.at("trail_hip", "address").t
         true = BODY["lead_hip"][0] - BODY["trail_hip"][0]
         self.assertLess(abs(float(apart.value) - true), float(apart.u95))

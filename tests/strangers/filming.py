@@ -127,7 +127,9 @@ def film(
     if hand == "left":
         clips = tuple(mirrored(clip) for clip in clips)
     stature = swing.body.stature_m + random.normal(0, 0.015)  # as people say it, in shoes or out of them
-    return Filmed(SwingRecord(hand, clips, stature_m=stature, one_swing=one_swing), swing, swings, floor)
+    return Filmed(
+        SwingRecord(hand=hand, clips=clips, stature_m=stature, one_swing=one_swing), swing, swings, floor
+    )
 
 
 @dataclass(frozen=True)
@@ -192,13 +194,13 @@ def _clip(
             frame: Mark(x, y, SAID_PX * of_720) for frame, (x, y) in zip(every, pixels.tolist(), strict=True)
         }
     return Clip(
-        view,
-        view,
-        phone.width,
-        phone.height,
-        tuple(float(t) for t in times - times[0]),
-        dict(frames),
-        marks,
+        id=view,
+        view=view,
+        width=phone.width,
+        height=phone.height,
+        frame_times_s=tuple(float(t) for t in times - times[0]),
+        checkpoints=dict(frames),
+        marks=marks,
         mat=_mat(floor, phone, of_720, random),
         known_length=_stick(floor, phone, of_720, random),
     )
@@ -252,7 +254,7 @@ def _stick(floor: Floor, phone: Phone, of_720: float, random: np.random.Generato
     pixels = phone.pixels(floor.stick) + random.normal(0, SAID_PX * of_720, (2, 2))
     (a, b) = ((float(x), float(y)) for x, y in pixels)
     place: LengthPlace = "toe_line" if floor.corners is None else "ball_line"
-    return KnownLength(a, b, STICK_M, place, sd_px=SAID_PX * of_720)
+    return KnownLength(a=a, b=b, length_m=STICK_M, place=place, sd_px=SAID_PX * of_720)
 
 
 def mirrored(clip: Clip) -> Clip:

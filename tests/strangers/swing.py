@@ -230,12 +230,17 @@ class Swing:
         }
 
     def _trail_arm(self, found: dict[str, Floats]) -> dict[str, Floats]:
-        """An arm of two bones from the shoulder to the hand at the grip, its elbow hanging down and out."""
+        """An arm of two bones from the shoulder to the hand at the grip, its elbow hanging down and out.
+
+        The hand stays on the grip: a shoulder that is too far for that has come forward by the rest.
+        """
         upper, fore = self.body["upper_arm"], self.body["forearm"]
         shoulder = found["trail_shoulder"]
         way = found["grip"] - shoulder
         far = np.linalg.norm(way, axis=-1, keepdims=True)
-        reach = np.clip(far - WRIST_FROM_GRIP_M, abs(upper - fore) + 0.01, 0.99 * (upper + fore))
+        reach = np.maximum(far - WRIST_FROM_GRIP_M, abs(upper - fore) + 0.01)
+        longer = np.maximum(1.0, reach / (0.99 * (upper + fore)))
+        upper, fore = upper * longer, fore * longer
         unit = way / far
         along = (reach**2 + upper**2 - fore**2) / (2 * reach)
         hangs = -0.9 * U - 0.3 * T

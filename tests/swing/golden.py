@@ -28,7 +28,11 @@ def records() -> dict[str, SwingRecord]:
         "down the line": ("petra_closed_line",),
     }
     found = {
-        title: SwingRecord(truth(names[0])["hand"], tuple(map(clip_of, names)), truth(names[0])["stature_m"])
+        title: SwingRecord(
+            hand=truth(names[0])["hand"],
+            clips=tuple(map(clip_of, names)),
+            stature_m=truth(names[0])["stature_m"],
+        )
         for title, names in pairs.items()
     }
     found["two swings"] = replace(found["two swings"], one_swing=False)

@@ -35,7 +35,14 @@ PRESSURE = [kind.id for kind in kinds_of(FromPlate)]
 def clip_of(when: Timing, end_s: float) -> Clip:
     times = np.arange(0, end_s, 1 / CAMERA_HZ)
     pegs = {at: int(np.abs(times - when.checkpoints[at]).argmin()) for at in CHECKPOINTS}
-    return Clip("face", "face_on", 1280, 720, tuple(times.tolist()), pegs)
+    return Clip(
+        id="face",
+        view="face_on",
+        width=1280,
+        height=720,
+        frame_times_s=tuple(times.tolist()),
+        checkpoints=pegs,
+    )
 
 
 def felt(motion: Motion, when: Timing, random: np.random.Generator) -> PressurePlate:
@@ -43,15 +50,15 @@ def felt(motion: Motion, when: Timing, random: np.random.Generator) -> PressureP
     true = pressure(motion, times, 1.0, MASS_KG)
     count = len(times)
     return PressurePlate(
-        times + CLOCK_S,
-        true.lead_force_n + random.normal(0, FORCE_SD_N, count),
-        true.trail_force_n + random.normal(0, FORCE_SD_N, count),
-        when.checkpoints["impact"] + CLOCK_S + random.normal(0, IMPACT_SD_S),
-        true.lead_place + random.normal(0, PLACE_SD, (count, 2)),
-        true.trail_place + random.normal(0, PLACE_SD, (count, 2)),
-        IMPACT_SD_S,
-        FORCE_SD_N,
-        PLACE_SD,
+        times_s=times + CLOCK_S,
+        lead_force_n=true.lead_force_n + random.normal(0, FORCE_SD_N, count),
+        trail_force_n=true.trail_force_n + random.normal(0, FORCE_SD_N, count),
+        impact_s=when.checkpoints["impact"] + CLOCK_S + random.normal(0, IMPACT_SD_S),
+        lead_place=true.lead_place + random.normal(0, PLACE_SD, (count, 2)),
+        trail_place=true.trail_place + random.normal(0, PLACE_SD, (count, 2)),
+        impact_sd_s=IMPACT_SD_S,
+        force_sd_n=FORCE_SD_N,
+        place_sd=PLACE_SD,
     )
 
 
@@ -117,7 +124,7 @@ class PressureTests(TestCase):
             self.assertEqual({name for name, _ in true}, set(PRESSURE))
             for _ in range(12):
                 record = SwingRecord(
-                    "right", (clip_of(when, motion.end_s + 0.1),), plate=felt(motion, when, random)
+                    hand="right", clips=(clip_of(when, motion.end_s + 0.1),), plate=felt(motion, when, random)
                 )
                 for reading in readings_of_plate(record):
                     if reading.value is None or reading.u95 is None:
@@ -139,8 +146,15 @@ class PressureTests(TestCase):
         plate = felt(motion, when, np.random.default_rng(1))
         clip = clip_of(when, motion.end_s + 0.1)
         for record, words in (
-            (SwingRecord("right", (clip,)), "pressure plate"),
-            (SwingRecord("right", (Clip("a", "face_on", 10, 10, (0.0, 1.0)),), plate=plate), "impact peg"),
+            (SwingRecord(hand="right", clips=(clip,)), "pressure plate"),
+            (
+                SwingRecord(
+                    hand="right",
+                    clips=(Clip(id="a", view="face_on", width=10, height=10, frame_times_s=(0.0, 1.0)),),
+                    plate=plate,
+                ),
+                "impact peg",
+            ),
         ):
             for reading in readings_of_plate(record):
                 self.assertEqual(reading.status, "refused")
@@ -149,7 +163,7 @@ class PressureTests(TestCase):
     def test_a_curve_goes_through_the_readings_at_the_pegs(self) -> None:
         motion, when = next(swings())
         clip = clip_of(when, motion.end_s + 0.1)
-        record = SwingRecord("right", (clip,), plate=felt(motion, when, np.random.default_rng(2)))
+        record = SwingRecord(hand="right", clips=(clip,), plate=felt(motion, when, np.random.default_rng(2)))
         told = {(each.reading, each.at): each for each in readings_of_plate(record)}
         curves = {curve.reading: curve for curve in curves_of_plate(record)}
         self.assertEqual(set(curves), {kind.id for kind in kinds_of(FromPlate) if kind.feels})
@@ -165,7 +179,7 @@ class PressureTests(TestCase):
     def test_a_record_keeps_the_mat_and_bad_data_name_their_field(self) -> None:
         motion, when = next(swings())
         plate = felt(motion, when, np.random.default_rng(1))
-        record = SwingRecord("right", (clip_of(when, motion.end_s + 0.1),), plate=plate)
+        record = SwingRecord(hand="right", clips=(clip_of(when, motion.end_s + 0.1),), plate=plate)
         document = json.loads(json.dumps(to_document(record)))
         self.assertEqual(to_document(from_document(document)), document)
         self.assertEqual(readings_of_plate(from_document(document)), readings_of_plate(record))

@@ -122,7 +122,10 @@ class HonestyTests(TestCase):
 
     def test_every_reading_of_the_contract_that_has_a_truth_is_given_from_both_sides(self) -> None:
         (trial,) = trials("both, mat", 1, seed=3)
-        given = {key for key, each in by_key(read(trial.record).readings).items() if each.status == "ok"}
+        found = by_key(read(trial.record).readings)
+        # A leg may be so straight that its knee points nowhere.
+        straight = {key for key, each in found.items() if each.reason.startswith("The leg is so nearly")}
+        given = straight | {key for key, each in found.items() if each.status == "ok"}
         # What a record without events or curves cannot know is asked for instead.
         self.assertEqual(set(trial.true) - given - _never_at(trial.true), set())
 
@@ -287,7 +290,11 @@ class TimeTests(TestCase):
     def test_events_are_found_within_a_frame(self) -> None:
         known = truth("model_free_face")
         clips = tuple(fully_marked(f"model_free_{view}") for view in ("face", "line"))
-        found = by_key(read(SwingRecord(known["hand"], clips, known["stature_m"]), curves=True).readings)
+        found = by_key(
+            read(
+                SwingRecord(hand=known["hand"], clips=clips, stature_m=known["stature_m"]), curves=True
+            ).readings
+        )
         for key in (
             ("start_times", "lead_knee"), ("start_times", "pelvis_shift"), ("start_times", "pelvis_turn"),
             ("start_times", "chest"), ("start_times", "lead_arm"), ("heel_return_lead", "top"),
@@ -345,16 +352,23 @@ class TimeTests(TestCase):
         clip = fully_marked("model_free_face")
         heel = clip.checkpoints["impact"] - 4
         pegged = replace(clip, events={"trail_heel_off": heel})
-        found = by_key(read(SwingRecord(truth(clip.id)["hand"], (pegged,)), curves=True).readings)[
+        found = by_key(read(SwingRecord(hand=truth(clip.id)["hand"], clips=(pegged,)), curves=True).readings)[
             "heel_off_trail", "impact"
         ]
         self.assertAlmostEqual(found.value or 0, -4 / 60, places=3)
         self.assertIn(heel, found.frames)
 
     def test_times_from_impact_count_from_the_blow_also_between_two_frames(self) -> None:
-        clip = Clip("a", "face_on", 10, 10, tuple(i / 60 for i in range(40)), {"top": 10, "impact": 30})
+        clip = Clip(
+            id="a",
+            view="face_on",
+            width=10,
+            height=10,
+            frame_times_s=tuple(i / 60 for i in range(40)),
+            checkpoints={"top": 10, "impact": 30},
+        )
         clip = replace(clip, events={"trail_heel_off": 24, "club_start": 10}, impact_between=True)
-        found = by_key(read(SwingRecord("right", (clip,))).readings)
+        found = by_key(read(SwingRecord(hand="right", clips=(clip,))).readings)
         self.assertAlmostEqual(found["heel_off_trail", "impact"].value or 0, -6.5 / 60)
         self.assertAlmostEqual(found["start_times", "club"].value or 0, 0)
 
@@ -393,13 +407,13 @@ def fully_marked(name: str) -> Clip:
     (left, near, _), (_, far, _), (right, _, _), _ = known["mat_corners"]["tbu_m"]
     camera, times = known["camera"], known["times_s"]["frames"]
     return Clip(
-        name,
-        known["view"],
-        camera["width"],
-        camera["height"],
-        tuple(time - times[0] for time in times),
-        dict(known["checkpoints"]),
-        marks,
+        id=name,
+        view=known["view"],
+        width=camera["width"],
+        height=camera["height"],
+        frame_times_s=tuple(time - times[0] for time in times),
+        checkpoints=dict(known["checkpoints"]),
+        marks=marks,
         mat=Mat(corners, right - left, far - near, 0.5),
     )
 

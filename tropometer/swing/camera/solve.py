@@ -40,7 +40,7 @@ ALONG = math.radians(2.0)  # how surely a stick that is said to lie along the ta
 BODY_DEPTH_M = 0.04  # what is held in the plane of the body lies in it so surely
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class UsualCamera:
     """What a phone on a stand is like, each as mean and standard deviation; common practice, no source."""
 

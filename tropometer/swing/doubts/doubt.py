@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Doubt:
     """A mark on a frame of a clip, why it is doubted in words, and by how many standard deviations."""
 

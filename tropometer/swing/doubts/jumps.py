@@ -41,7 +41,9 @@ def jumps(clip: Clip) -> Iterator[Doubt]:
             sd = np.maximum(sd, MAD_TO_SD * float(np.median(far[known])))
         for i in np.flatnonzero(known & (far > LEAST * sd)):
             why = f"{far[i]:.0f} px off the way of the frames before and after it"
-            yield Doubt(clip.id, name, int(frames[i + 2]), why, float(far[i] / sd[i]))
+            yield Doubt(
+                clip=clip.id, name=name, frame=int(frames[i + 2]), why=why, sigmas=float(far[i] / sd[i])
+            )
 
 
 def _clicks(sd_px: Array) -> Array:

@@ -25,4 +25,10 @@ def away_from_landmarks(clip: Clip, proposed: Proposed) -> Iterator[Doubt]:
             apart = math.hypot(mark.x - seen.x, mark.y - seen.y)
             sigmas = apart / math.hypot(PROPOSAL_SPREAD * seen.sd_px, mark.sd_px)
             if sigmas >= LEAST:
-                yield Doubt(clip.id, name, frame, f"{apart:.0f} px from where the landmarks see it", sigmas)
+                yield Doubt(
+                    clip=clip.id,
+                    name=name,
+                    frame=frame,
+                    why=f"{apart:.0f} px from where the landmarks see it",
+                    sigmas=sigmas,
+                )

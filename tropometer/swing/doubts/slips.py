@@ -103,7 +103,13 @@ def _changed(placed: Placed, clicks: Sequence[Click], change: _Change, gain: flo
         why = (
             f"lead and trail {spoken(part_of(placed.names[row]))} lie as if they were changed for each other"
         )
-        yield Doubt(clip.id, placed.names[row], placed.frame(view, column), why, math.sqrt(gain))
+        yield Doubt(
+            clip=clip.id,
+            name=placed.names[row],
+            frame=placed.frame(view, column),
+            why=why,
+            sigmas=math.sqrt(gain),
+        )
 
 
 def _slipped(placed: Placed, click: Click, by: Array, gain: float) -> Doubt:
@@ -115,5 +121,9 @@ def _slipped(placed: Placed, click: Click, by: Array, gain: float) -> Doubt:
     why = f"{far:.0f} px too far {way}" if way in across else f"{far:.0f} px too {way}"
     name = placed.names[click.row]
     return Doubt(
-        clip.id, name, placed.frame(click.view, click.column), f"{why} for all other marks", math.sqrt(gain)
+        clip=clip.id,
+        name=name,
+        frame=placed.frame(click.view, click.column),
+        why=f"{why} for all other marks",
+        sigmas=math.sqrt(gain),
     )

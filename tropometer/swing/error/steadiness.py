@@ -20,7 +20,7 @@ class TooFew(ValueError):
     """Not enough marks were placed twice."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Steadiness:
     """One standard deviation along each axis, its 95 % interval, and how many marks it comes from."""
 
@@ -47,4 +47,4 @@ def steadiness(differences: Sequence[tuple[float, float]]) -> Steadiness:
     squares = sum(x * x + y * y for x, y in good)
     sd = math.sqrt(squares / (2 * count))
     low, high = (sd * math.sqrt(count / float(chi2.ppf(p, count))) for p in (0.975, 0.025))
-    return Steadiness(sd, low, high, len(good), len(differences) - len(good))
+    return Steadiness(sd=sd, low=low, high=high, pairs=len(good), slips=len(differences) - len(good))

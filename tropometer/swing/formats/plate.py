@@ -36,12 +36,12 @@ def plate_from(data: dict[str, Any]) -> PressurePlate:
         if not math.isfinite(value):
             raise RecordError(f"pressure.{name}", "not a number")
     return PressurePlate(
-        columns["times_s"],
-        columns["lead_force_n"],
-        columns["trail_force_n"],
-        data["impact_s"],
-        columns.get("lead_place"),
-        columns.get("trail_place"),
+        times_s=columns["times_s"],
+        lead_force_n=columns["lead_force_n"],
+        trail_force_n=columns["trail_force_n"],
+        impact_s=data["impact_s"],
+        lead_place=columns.get("lead_place"),
+        trail_place=columns.get("trail_place"),
         **known,
     )
 

@@ -41,7 +41,7 @@ class Found:
     sd: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Turn:
     """When a curve is least, and how much it is then; standard deviations are of the frames' noise."""
 
@@ -102,10 +102,10 @@ def _cubic(times: Array, values: Array, about_s: float, half_s: float) -> Turn |
     noise *= stdtrit(max(1, near.sum() - 4), 0.975) / NORMAL_95
     of_noise = noise * np.sqrt(covariance[2, 2]) / bend * half_s
     return Turn(
-        about_s + EARLY * half_s,
-        float(np.sqrt(of_noise**2 + (EARLY_SD * half_s) ** 2 + step**2 / 12)),
-        float(np.polyval(weights, turned)),
-        float(noise * np.sqrt(covariance[3, 3])),
+        at_s=about_s + EARLY * half_s,
+        sd_s=float(np.sqrt(of_noise**2 + (EARLY_SD * half_s) ** 2 + step**2 / 12)),
+        value=float(np.polyval(weights, turned)),
+        value_sd=float(noise * np.sqrt(covariance[3, 3])),
     )
 
 

@@ -11,7 +11,7 @@ REMEDIES: dict[str, Need] = {"camera": Need("mat"), "where the player stands": N
 WORTH_IT = 0.25  # share of the variance from which a remedy is worth a click
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class NextClick:
     """A need, the readings it gives at once, those that need it among other things, and those it narrows."""
 
@@ -41,10 +41,10 @@ def next_clicks(readings: list[Reading], matted: bool, most: int = 3) -> list[Ne
     needs = [need for need in dict.fromkeys([*helps, *narrows]) if need.kind != "view"]
     found = [
         NextClick(
-            need,
-            tuple(dict.fromkeys(gives.get(need, ()))),
-            helps.get(need, 0),
-            tuple(dict.fromkeys(narrows.get(need, ()))),
+            need=need,
+            gives=tuple(dict.fromkeys(gives.get(need, ()))),
+            helps=helps.get(need, 0),
+            narrows=tuple(dict.fromkeys(narrows.get(need, ()))),
         )
         for need in needs
     ]

@@ -48,7 +48,7 @@ NOT_SHOWN: dict[View, frozenset[str]] = {
 }
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WantedMark:
     """A mark of one view, the group it belongs to, and the checkpoints at which it is wanted."""
 
@@ -93,7 +93,7 @@ def needs_of(kind: FromMarks) -> tuple[Use, ...]:
 
 @lru_cache(maxsize=1)
 def _nobody() -> Scene:
-    return Scene.at_checkpoints(SwingRecord("right", ()))
+    return Scene.at_checkpoints(SwingRecord(hand="right", clips=()))
 
 
 def _group(kind: FromMarks, own: Group) -> Group:
@@ -119,7 +119,9 @@ def _in_order(moments: dict[tuple[View, Group, str], set[Checkpoint]]) -> Iterat
 
     for view, group, name in sorted(moments, key=rank):
         at = moments[view, group, name]
-        yield WantedMark(name, view, group, tuple(each for each in CHECKPOINTS if each in at))
+        yield WantedMark(
+            name=name, view=view, group=group, at=tuple(each for each in CHECKPOINTS if each in at)
+        )
 
 
 assert {part_of(name) for name in MARKS} == set(GROUP_OF)

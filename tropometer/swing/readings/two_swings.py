@@ -64,7 +64,7 @@ def _best(found: list[Reading], record: SwingRecord) -> Reading:
     return replace(found[0], reason=REFUSAL if span is None else _told(span), needs=())
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Span:
     """How long it takes between two pegs in either of two clips, seconds, and how far apart that is."""
 
@@ -103,7 +103,7 @@ def most_unlike(a: Clip, b: Clip) -> Span | None:
         for last in shared[i + 1 :]:
             a_s, b_s = (_took(clip, first, last) for clip in (a, b))
             sd = math.hypot(*(_step_s(clip) * math.sqrt(2) * _peg_sd() for clip in (a, b)))
-            spans.append(Span(first, last, a_s, b_s, abs(a_s - b_s) / sd))
+            spans.append(Span(first=first, last=last, a_s=a_s, b_s=b_s, sigmas=abs(a_s - b_s) / sd))
     return max(spans, key=lambda span: span.sigmas, default=None)
 
 

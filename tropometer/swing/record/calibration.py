@@ -21,7 +21,7 @@ class PlumbLine:
         return PlumbLine(a, b, self.sd_px)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FloorLength:
     """A straight thing of known length that lies on the floor, by its ends in pixels."""
 
@@ -38,7 +38,7 @@ class FloorLength:
         return replace(self, a=a, b=b)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class CameraFacts:
     """Metres and degrees; `off_square_deg` is an angle and its standard deviation. None: nobody knows."""
 
@@ -52,12 +52,12 @@ class CameraFacts:
     def mirrored(self, width: int) -> CameraFacts:
         """The same facts about the mirrored picture."""
         return CameraFacts(
-            self.distance_m,
-            self.height_m,
-            self.off_square_deg,
-            self.plumb.mirrored(width) if self.plumb else None,
-            self.length.mirrored(width) if self.length else None,
-            self.body_length.mirrored(width) if self.body_length else None,
+            distance_m=self.distance_m,
+            height_m=self.height_m,
+            off_square_deg=self.off_square_deg,
+            plumb=self.plumb.mirrored(width) if self.plumb else None,
+            length=self.length.mirrored(width) if self.length else None,
+            body_length=self.body_length.mirrored(width) if self.body_length else None,
         )
 
 

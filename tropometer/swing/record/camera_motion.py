@@ -21,6 +21,11 @@ class CameraMotion:
 
     moves: Array
 
+    def __post_init__(self) -> None:
+        """Raises ValueError unless there are nine numbers a frame."""
+        if self.moves.ndim != 2 or self.moves.shape[1] != 9:
+            raise ValueError(f"moves is {self.moves.shape}: it takes nine numbers a frame")
+
     @cached_property
     def _known(self) -> tuple[Array, Array]:
         """Homographies (n, 3, 3) and standard deviations (n,), without gaps."""

@@ -26,7 +26,7 @@ class Mark:
     source: MarkSource = "hand"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class KnownLength:
     """A straight thing of known length in the picture, lying along the target line at a known place."""
 
@@ -38,7 +38,7 @@ class KnownLength:
     sd_px: float = 1.5
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Clip:
     """One camera's view of the swing. `marks` maps mark name to frame to mark."""
 
@@ -75,13 +75,24 @@ class Clip:
         known = self.known_length
         length = body_length = None
         if known is not None:
-            told = FloorLength(known.a, known.b, known.length_m, known.length_sd_m, known.sd_px)
+            told = FloorLength(
+                a=known.a,
+                b=known.b,
+                length_m=known.length_m,
+                length_sd_m=known.length_sd_m,
+                sd_px=known.sd_px,
+            )
             if known.place == "body_plane":
                 body_length = told
             else:  # a mat's own middle is not the heels'
                 length = replace(told, along_b=None if self.mat else PLACE_B_M[known.place])
         return CameraFacts(
-            self.camera_distance_m, self.camera_height_m, self.off_square_deg, self.plumb, length, body_length
+            distance_m=self.camera_distance_m,
+            height_m=self.camera_height_m,
+            off_square_deg=self.off_square_deg,
+            plumb=self.plumb,
+            length=length,
+            body_length=body_length,
         )
 
     def time_from_impact_s(self, frame: int) -> float | None:

@@ -10,7 +10,7 @@ from tropometer.swing.record.launch import Launch
 from tropometer.swing.record.plate import PressurePlate
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SwingRecord:
     """Everything the core needs to read one swing."""
 

@@ -25,7 +25,7 @@ HIPS_SD_M = 0.03
 STEP_M = 0.01
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class CameraAudit:
     """Angles in degrees, lengths in metres; `distance` is along the floor from the player."""
 
@@ -64,7 +64,14 @@ def audit(solved: SolvedCamera, hips_b: Measured) -> CameraAudit:
         for figure, a, b in zip(solved.measure_all(figures), here, there, strict=True)
     )
     return CameraAudit(
-        distance, height, off_square, tilt, roll, beside, scale, _refilm(distance, height, off_square, roll)
+        distance_m=distance,
+        height_m=height,
+        off_square_deg=off_square,
+        tilt_deg=tilt,
+        roll_deg=roll,
+        beside_m=beside,
+        scale_px_per_m=scale,
+        refilm=_refilm(distance, height, off_square, roll),
     )
 
 

@@ -214,7 +214,13 @@ class Placed:
                 self._fused.effects[:, rows_of(kind, 2)][:, :, rows] for kind in EYE_MARK_MOMENT
             )
             once = np.square(mark).sum(axis=(1, 2)) + np.square(moment[:, :, 0] - moment[:, :, 1]).sum(axis=1)
-            pair = Pair(places[:, 0], places[:, 1], eye[:, :, 0], eye[:, :, 1], np.sqrt(once))
+            pair = Pair(
+                lead=places[:, 0],
+                trail=places[:, 1],
+                lead_eye=eye[:, :, 0],
+                trail_eye=eye[:, :, 1],
+                sd=np.sqrt(once),
+            )
             # Each checkpoint tells once, also where other moments are asked for.
             telling = known & (np.arange(len(known)) >= len(known) - own)
             apart, differ = apart_m(part, self.tall, self._tall_sd, self.record.hip_width_m)

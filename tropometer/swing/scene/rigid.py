@@ -34,7 +34,7 @@ def apart_m(part: str, tall: float, tall_sd: float, hip_width_m: float | None) -
     return share * tall, float(np.hypot(differ * tall, share * tall_sd))
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(frozen=True, eq=False, kw_only=True)
 class Pair:
     """Two points at n moments (3, n), and what one standard deviation of the eye's Q errors does (3, Q, n).
 
@@ -48,7 +48,7 @@ class Pair:
     sd: Array
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(frozen=True, eq=False, kw_only=True)
 class Kept:
     """Where two points are once their line keeps its length, and what what is left of the errors does.
 
@@ -88,8 +88,8 @@ def keep_apart(pair: Pair, known: Array, apart: float, apart_sd: float, stretche
     by_lead = np.concatenate([pair.lead_eye, np.zeros_like(pair.trail_eye)], axis=1)
     by_trail = np.concatenate([np.zeros_like(pair.lead_eye), pair.trail_eye], axis=1)
     return Kept(
-        pair.lead - np.einsum("iqn,q->in", by_lead, mean[:errors]),
-        pair.trail - np.einsum("iqn,q->in", by_trail, mean[:errors]),
-        np.einsum("iqn,qr->irn", by_lead, left),
-        np.einsum("iqn,qr->irn", by_trail, left),
+        lead=pair.lead - np.einsum("iqn,q->in", by_lead, mean[:errors]),
+        trail=pair.trail - np.einsum("iqn,q->in", by_trail, mean[:errors]),
+        lead_eye=np.einsum("iqn,qr->irn", by_lead, left),
+        trail_eye=np.einsum("iqn,qr->irn", by_trail, left),
     )

@@ -80,7 +80,7 @@ def spread_m(name: str, axis: int, stature_m: float) -> float:
     return float(spreads_m((name,), np.zeros(1), stature_m)[axis, 0, 0])
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(frozen=True, eq=False, kw_only=True)
 class Hanging:
     """Marks that hang on others, and at n moments how far beside the middle of those they lie along T and B.
 
@@ -98,7 +98,7 @@ def hanging(names: tuple[str, ...], moment: Array, stature_m: float) -> Hanging:
     found, parents, table = _hanging_table(names)
     rows = _between(table, moment)
     spread = np.hypot(_spread(found, rows[2:], moment, stature_m), BESIDE_M)
-    return Hanging(found, parents, rows[:2] * stature_m, spread)
+    return Hanging(names=found, parents=parents, beside=rows[:2] * stature_m, spread=spread)
 
 
 @lru_cache(maxsize=64)
