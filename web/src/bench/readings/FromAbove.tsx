@@ -12,7 +12,7 @@ const SHOWN: [reading: string, at: Checkpoint, words: string][] = [
   ["foot_flare_lead", "address", "Lead flare"],
   ["foot_flare_trail", "address", "Trail flare"],
   ["toe_line", "address", "Toe line"],
-  ["hip_travel", "impact", "Lead hip travels"],
+  ["hip_travel", "impact", "Lead hip behind the line"],
 ];
 const ON_THE_CLOCK: (typeof SHOWN)[number] = ["hip_travel_clock", "impact", "On the clock"];
 const CLOCK = "tropometer.hip-travel-on-the-clock";
