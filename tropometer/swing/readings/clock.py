@@ -83,7 +83,7 @@ class Clock:
 
     def since(self, zero: Checkpoint, instant: Instant) -> Given:
         """A time since a checkpoint of the same clip."""
-        (clip,) = (clip for clip in self.clips if clip.id == instant.clip)
+        clip = next(clip for clip in self.clips if clip.id == instant.clip)
         start = self.peg(zero, clip)
         return given(instant.seconds - start.seconds, instant, start)
 
@@ -117,16 +117,17 @@ class Clock:
 
     def rate_at_impact(self, curve: str) -> Given:
         """How fast a reading changes about impact, by its curve."""
-        clip = self.of_impact()
+        # Curves are on the frames of the first clip: without its own impact their times count from elsewhere.
+        frame = self.clips[0].checkpoints.get("impact") if self.clips else None
+        if frame is None:
+            _unpegged("impact")
         seen = self.curves.get(curve)
         if seen is None:
-            raise Refused(f"Mark it on the frames about impact (frame {clip.checkpoints['impact']}).")
-        sd_s = peg_sd_s(clip, clip.checkpoints["impact"])
+            raise Refused(f"Mark it on the frames about impact (frame {frame}).")
+        sd_s = peg_sd_s(self.clips[0], frame)
         found = rate_about(seen.times_s, seen.values, seen.u95 / NORMAL_95, 0.0, sd_s)
         value = Measured.of(found.value, found.sd, Source("others", curve, "impact"))
-        return Given(
-            value=value, clips=(self.clips[0].id,), frames=(clip.checkpoints["impact"],), provisional=True
-        )
+        return Given(value=value, clips=(self.clips[0].id,), frames=(frame,), provisional=True)
 
     def _drawn(self, at_s: float, sd_s: float, event: Event) -> Instant:
         return Instant(seconds=Measured.of(at_s, sd_s, Source("moment", event)), clip=self.clips[0].id)

@@ -137,7 +137,8 @@ def rate_about(times_s: Array, values: Array, sd: Array, at_s: float, at_sd_s: f
     """
     near = np.isfinite(values) & (np.abs(times_s - at_s) <= RATE_HALF_S + ROUNDING_S)
     times, values, sd = times_s[near], values[near], sd[near]
-    if len(times) < LEAST_FRAMES or np.diff(times).max() > LONGEST_STEP_S / 2:
+    bounds = np.concatenate([[at_s - RATE_HALF_S], times, [at_s + RATE_HALF_S]])
+    if len(times) < LEAST_FRAMES or np.diff(bounds).max() > LONGEST_STEP_S / 2:
         raise Refused("It takes its marks on every frame from 50 ms before impact to 50 ms after.")
     since = (times - at_s) / RATE_HALF_S
     weights, covariance = np.polyfit(since, values, 3, cov="unscaled")

@@ -23,6 +23,7 @@ export function StageFooter({ side, state, frame, exact }: Props) {
   const edit = useBench((bench) => bench.edit);
   const seconds = timeFromImpact(timelineOf(state), frame);
   const peg = onOf(state).pegs.find((each) => each.frame === frame);
+  const slowed = Math.round((10 * (clip.capture_fps ?? clip.played_fps)) / clip.played_fps) / 10;
   const after = onOf(state).pegs.find((each) => each.between && each.frame === frame - 1);
   return (
     <footer
@@ -35,7 +36,7 @@ export function StageFooter({ side, state, frame, exact }: Props) {
       <span data-testid={`${side}-time`}>{fromImpact(seconds)}</span>
       <span className="min-w-0 truncate text-xs opacity-80" title={RATE_FROM[clip.capture_from]}>
         {Math.round(clip.capture_fps ?? clip.played_fps)}/s
-        {clip.capture_fps !== null && ` · slowed ${Math.round(clip.capture_fps / clip.played_fps)}×`}
+        {slowed > 1 && ` · slowed ${slowed}×`}
       </span>
       {exact === "stills" && (
         <span className="text-xs" title="This browser cannot decode video frame by frame.">
