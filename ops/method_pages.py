@@ -10,10 +10,12 @@ import json
 from pathlib import Path
 from typing import Any
 
-from tropometer.swing.names import CHECKPOINTS
+from tropometer.swing.names import CHECKPOINTS, PLANE_OF, VIEWS
 from tropometer.swing.readings.from_marks import FromMarks
 from tropometer.swing.readings.from_plate import FromPlate
-from tropometer.swing.readings.register import KINDS, Kind
+from tropometer.swing.readings.not_shown import NOT_SHOWN, not_shown
+from tropometer.swing.readings.register import KINDS, Kind, kinds_of
+from tropometer.swing.readings.round import needs_of
 
 ROOT = Path(__file__).parents[1]
 PAGES = ROOT / "docs" / "method"
@@ -21,7 +23,7 @@ GOLFER = ROOT / "demo" / "clips" / "model_loaded_face.truth.json.gz"
 BEGIN, END = "<!-- made by ./tropo method -->\n", "<!-- end -->\n"
 NONE = "\N{EN DASH}"
 FAMILIES = ("feet", "knees", "pelvis", "trunk", "club", "sequence", "pressure")
-SHORT = {"face_on": "face", "down_the_line": "line"}
+SHORT = {"frontal": "front", "sagittal": "line"}
 
 PINE, CLAY, BRASS, GREY = "#16302B", "#C4572E", "#96701F", "#9AA6A1"
 PX_PER_M = 165
@@ -51,16 +53,35 @@ def _at(kind: Kind) -> str:
 
 def _seen(kind: Kind) -> str:
     if isinstance(kind, FromMarks):
-        return ", ".join("both" if len(views) == 2 else SHORT[views[0]] for views in kind.seen)
+        return ", ".join("both" if len(planes) == 2 else SHORT[planes[0]] for planes in kind.seen)
     return "plate" if isinstance(kind, FromPlate) else NONE
 
 
-def written(family: str) -> str:
-    """The family's page with its table as the code has it."""
-    page = (PAGES / f"{family}.md").read_text(encoding="utf-8")
+def sides() -> str:
+    """What each side tells by itself and does not show, as a table."""
+    kinds = kinds_of(FromMarks)
+    lines = ["| filmed | marks it does not show | readings of marks, alone | of its plane not |"]
+    lines.append("|---|---|---|---|")
+    for view in VIEWS:
+        own = [kind for kind in kinds if (PLANE_OF[view],) in kind.seen]
+        lost = [kind.id for kind in own if any(not_shown(name, view) for name, _ in needs_of(kind))]
+        hidden = ", ".join(sorted(part.replace("_", " ") for part in NOT_SHOWN[view]))
+        told = ", ".join(f"`{each}`" for each in lost) or NONE
+        lines.append(f"| {view.replace('_', ' ')} | {hidden} | {len(own) - len(lost)} | {told} |")
+    return "\n".join(lines) + "\n"
+
+
+def pages() -> dict[str, str]:
+    """What is made from the code for each page."""
+    return {"readings": sides()} | {family: table(family) for family in FAMILIES}
+
+
+def written(name: str, made: str) -> str:
+    """A page with what is made from the code put into it."""
+    page = (PAGES / f"{name}.md").read_text(encoding="utf-8")
     before, _, rest = page.partition(BEGIN)
     _, _, after = rest.partition(END)
-    return before + BEGIN + table(family) + END + after
+    return before + BEGIN + made + END + after
 
 
 class Figure:
@@ -303,8 +324,9 @@ DRAWN = {
 def main() -> None:
     """Write all pages and pictures anew."""
     known: dict[str, Any] = json.loads(gzip.decompress(GOLFER.read_bytes()))
+    for name, made in pages().items():
+        (PAGES / f"{name}.md").write_text(written(name, made), encoding="utf-8")
     for family in FAMILIES:
-        (PAGES / f"{family}.md").write_text(written(family), encoding="utf-8")
         (PAGES / f"{family}.svg").write_text(DRAWN[family](known), encoding="utf-8")
 
 

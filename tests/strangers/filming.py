@@ -16,7 +16,7 @@ import numpy.typing as npt
 from scipy.spatial.transform import Rotation
 
 from tests.strangers.body import draw_body
-from tests.strangers.swing import Swing, U, draw_swing, once_more
+from tests.strangers.swing import B, Swing, T, U, draw_swing, once_more
 from tropometer.swing.names import Hand, LengthPlace, View
 from tropometer.swing.readings.round import wanted_marks
 from tropometer.swing.record.calibration import Mat
@@ -32,7 +32,13 @@ MATS_M = ((1.5, 1.5), (1.56, 1.56), (1.2, 1.8), (1.0, 1.5))
 MAT_OFF_DEG = 1.5
 STICK_M = 1.22
 LAID_OFF_DEG = 1.0  # a stick that is laid along the line by looking along it; common practice, no source
-OUTLINES = ("lead_hip_edge", "trail_hip_edge", "seat")
+LOOKS_DEG: dict[View, float] = {
+    "down_the_line": 0,
+    "from_behind": 90,
+    "up_the_line": 180,
+    "face_on": -90,
+}  # from T to B
+OUTLINES = {"lead_hip_edge": T, "trail_hip_edge": -T, "seat": -B}
 SAID_PX = 1.5  # what every click is said to be sure to, of 720 lines
 # How far from a part's point an eye believes it to be, the same way in a whole clip, metres: least and most.
 # Hip joints by the contract; surface points by about what palpating hands differ (Della Croce et al. 2005,
@@ -72,11 +78,8 @@ def put_up(view: View, random: np.random.Generator) -> Phone:
     high = float(np.clip(random.normal(1.05, 0.3), 0.3, 1.8))
     off = np.radians(np.clip(random.normal(0, 8), -15, 15))
     looked_at = np.array([0.0, 0.15, 0.9]) + random.normal(0, [0.08, 0.08, 0.05])
-    ahead = (
-        np.array([np.sin(off), -np.cos(off), 0.0])
-        if view == "face_on"
-        else (np.array([np.cos(off), np.sin(off), 0.0]))
-    )
+    looks = off + np.radians(LOOKS_DEG[view])
+    ahead = np.array([np.cos(looks), np.sin(looks), 0.0])
     eye = np.array([*(looked_at - far * ahead)[:2], high])
     aimed = looked_at - eye
     aimed /= np.linalg.norm(aimed)
@@ -186,7 +189,7 @@ def _clip(
     of_720 = min(phone.width, phone.height) / 720
     near = {frame + step for frame in frames.values() for step in range(-beside, beside + 1)}
     every = range(len(times)) if everywhere else sorted(near & set(range(len(times))))
-    seen = _seen(view, swing, phone, times[list(every)], random)
+    seen = _seen(swing, phone, times[list(every)], random)
     marks: dict[str, dict[int, Mark]] = {}
     for name in dict.fromkeys(wanted.name for wanted in wanted_marks() if wanted.view == view):
         pixels = seen[name] + random.normal(0, shaken * of_720, seen[name].shape)
@@ -206,17 +209,13 @@ def _clip(
     )
 
 
-def _seen(
-    view: View, swing: Swing, phone: Phone, times: Floats, random: np.random.Generator
-) -> dict[str, Floats]:
+def _seen(swing: Swing, phone: Phone, times: Floats, random: np.random.Generator) -> dict[str, Floats]:
     """Where an eye believes every mark to be in the picture (n, 2), without the hand's tremble."""
     places = swing.places(times)
     pelvis = swing.pelvis(times)
     right = phone.rotation[0] * [1, 1, 0]
-    for name in OUTLINES:
-        way = right if name != "trail_hip_edge" else -right
-        if view == "down_the_line":
-            way = -right
+    for name, outward in OUTLINES.items():
+        way = right if right @ outward >= 0 else -right
         grazed = np.tile(way / np.linalg.norm(way), (len(times), 1))
         for _ in range(4):
             here = pelvis.outline(name, grazed)

@@ -25,6 +25,9 @@ SetUp = Literal[
     "face-on, stick",
     "line, mat",
     "line, stick",
+    "behind and up, mat",
+    "behind, mat",
+    "up the line, mat",
 ]
 BOTH: tuple[View, ...] = ("face_on", "down_the_line")
 TWO_SWINGS: SetUp = "two swings, mat"
@@ -40,6 +43,9 @@ SET_UPS: dict[SetUp, tuple[tuple[View, ...], Scale]] = {
     "face-on, stick": (("face_on",), "stick"),
     "line, mat": (("down_the_line",), "mat"),
     "line, stick": (("down_the_line",), "stick"),
+    "behind and up, mat": (("from_behind", "up_the_line"), "mat"),
+    "behind, mat": (("from_behind",), "mat"),
+    "up the line, mat": (("up_the_line",), "mat"),
 }
 
 

@@ -10,6 +10,7 @@ import numpy as np
 
 from tests.swings import truth
 from tropometer.golfer.cast import TAKES
+from tropometer.swing.names import PLANE_OF
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks, unswapped
 from tropometer.swing.proposals.marks import propose_marks
@@ -30,7 +31,8 @@ def landmarks_of(known: dict[str, Any]) -> Landmarks:
     times = np.array(known["times_s"]["frames"])
     points = np.ones((len(times), 33, 3))
     points[:, :11, :2] = pixels["head"][:, None]
-    looking = pixels["ball"][0, 0] - pixels["head"][0, 0] if known["view"] == "down_the_line" else 0.0
+    sideways = PLANE_OF[known["view"]] == "sagittal"
+    looking = pixels["ball"][0, 0] - pixels["head"][0, 0] if sideways else 0.0
     points[:, 0, 0] += 0.1 * np.sign(looking) * abs(pixels["head"][0, 1] - pixels["neck"][0, 1])
     right_is_lead = known["hand"] == "left"
     for left, name in PAIRS.items():
@@ -106,7 +108,7 @@ class DemoTests(TestCase):
             with self.subTest(name):
                 known = truth(name)
                 landmarks, pegs = landmarks_of(known), known["checkpoints"]
-                view = propose_view(landmarks, pegs["address"])
+                view = propose_view(landmarks, pegs["address"], pegs["top"], pegs["finish"])
                 hand = propose_hand(landmarks, known["view"], pegs["address"], pegs["top"])
                 self.assertEqual((view.value, hand.value), (known["view"], known["hand"]))
                 self.assertGreater(min(view.confidence, hand.confidence), 0.5)

@@ -8,11 +8,15 @@ import numpy as np
 from scipy.spatial.transform import Rotation
 
 from tropometer.golfer.rotations import Floats
-from tropometer.swing.names import View
+from tropometer.swing.names import PLANE_OF, View
 
 # The camera's own axes in the range when it stands square: x right, y down, z ahead.
-_FACE_ON = np.array([[1.0, 0.0, 0.0], [0.0, -1.0, 0.0], [0.0, 0.0, -1.0]])
-_DOWN_THE_LINE = np.array([[0.0, 0.0, 1.0], [0.0, -1.0, 0.0], [1.0, 0.0, 0.0]])
+_SQUARE: dict[View, Floats] = {
+    "face_on": np.array([[1.0, 0.0, 0.0], [0.0, -1.0, 0.0], [0.0, 0.0, -1.0]]),
+    "from_behind": np.array([[-1.0, 0.0, 0.0], [0.0, -1.0, 0.0], [0.0, 0.0, 1.0]]),
+    "down_the_line": np.array([[0.0, 0.0, 1.0], [0.0, -1.0, 0.0], [1.0, 0.0, 0.0]]),
+    "up_the_line": np.array([[0.0, 0.0, -1.0], [0.0, -1.0, 0.0], [-1.0, 0.0, 0.0]]),
+}
 # A hand's slow sway: cycles a second and phase of each of three sines about each axis.
 _SWAY_HZ = np.array([[0.35, 0.9, 2.1], [0.45, 1.1, 2.6], [0.3, 0.7, 1.7]])
 _SWAY_PHASE = np.array([[0.2, 1.9, 4.0], [2.6, 0.4, 5.1], [3.3, 5.7, 1.2]])
@@ -23,8 +27,8 @@ _SWAY_SHARE = np.array([0.6, 0.3, 0.1])
 class Camera:
     """A pinhole camera with square pixels and its middle in the picture's middle.
 
-    `off_square_deg` is positive when the camera looks toward the target from behind square (face-on), or
-    toward the ball's side (down-the-line); `tilt_deg` is positive downward, `roll_deg` clockwise.
+    `off_square_deg` is positive when the camera looks to the right of square (face-on: toward the target);
+    `tilt_deg` is positive downward, `roll_deg` clockwise.
     `drift_deg` is one standard deviation of a hand's sway, a turn about the lens and nothing else.
     """
 
@@ -55,9 +59,8 @@ class Camera:
     @property
     def rotation(self) -> Floats:
         """From the range's axes to the camera's (3, 3), for a right-hander's range."""
-        base = _FACE_ON if self.view == "face_on" else _DOWN_THE_LINE
         own = Rotation.from_euler("yxz", [self.off_square_deg, -self.tilt_deg, -self.roll_deg], degrees=True)
-        turned: Floats = own.as_matrix().T @ base
+        turned: Floats = own.as_matrix().T @ _SQUARE[self.view]
         return turned
 
     @property
@@ -65,7 +68,7 @@ class Camera:
         """The lens in the range, metres, for a right-hander."""
         ahead = self.rotation[2] * np.array([1, 0, 1])
         ahead /= np.linalg.norm(ahead)
-        aside = np.array([1.0, 0, 0]) if self.view == "face_on" else np.array([0, 0, 1.0])
+        aside = np.array([1.0, 0, 0]) if PLANE_OF[self.view] == "frontal" else np.array([0, 0, 1.0])
         place: Floats = (
             ANCHOR[self.view] - self.distance_m * ahead + self.beside_m * aside + [0, self.height_m, 0]
         )
@@ -102,8 +105,11 @@ class Camera:
         return flat
 
 
-# The point on the floor below what it looks at: the hips face-on, between hips and ball down the line.
+# The point on the floor below what it looks at: the hips, or between hips and ball along the line.
+_HIPS, _HALF_WAY = np.array([0.0, 0.0, -0.10]), np.array([0.0, 0.0, 0.25])
 ANCHOR: dict[View, Floats] = {
-    "face_on": np.array([0.0, 0.0, -0.10]),
-    "down_the_line": np.array([0.0, 0.0, 0.25]),
+    "face_on": _HIPS,
+    "from_behind": _HIPS,
+    "down_the_line": _HALF_WAY,
+    "up_the_line": _HALF_WAY,
 }

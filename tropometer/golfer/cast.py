@@ -89,6 +89,13 @@ PEOPLE: dict[str, Person] = {
     ),
 }  # fmt: skip
 
+# How a take's name says from where it was filmed.
+ENDING: dict[View, str] = {
+    "face_on": "face",
+    "from_behind": "behind",
+    "down_the_line": "line",
+    "up_the_line": "up",
+}
 SOUND = schools.loaded_shift()
 FLARED = SwingSettings(lead_flare=25, trail_flare=18)
 
@@ -100,8 +107,10 @@ SWINGS: dict[str, SwingSettings] = {
     "dag_first": with_faults(schools.centred(), trail_knee_locked=1.0),
     "dag_month": with_faults(schools.centred(), trail_knee_locked=0.93, sway=0.03),
     "wynn": with_faults(SwingSettings(), wide_stance=1.0, early_extension=0.35),
+    "wynn_narrower": with_faults(SwingSettings(), wide_stance=0.4, slide=0.3),
     "sunniva_square": with_faults(SwingSettings(), square_feet=1.0, trail_knee_held=0.8),
     "sunniva_flared": with_faults(FLARED, trail_knee_held=0.25),
+    "sunniva_month": with_faults(FLARED, trail_knee_held=0.15, early_extension=0.3),
     "lorne_driver": with_faults(schools.driver(SwingSettings()), slide=0.65),
     "lorne_iron": with_faults(SwingSettings(), hang_back=0.85),
     "petra_wedge": with_faults(schools.wedge(SwingSettings()), early_extension=0.9),
@@ -159,7 +168,7 @@ def _take(
         drift,
         left_handed=person.hand == "left",
     )
-    name = f"{swing}_{'face' if view == 'face_on' else 'line'}"
+    name = f"{swing}_{ENDING[view]}"
     return Take(name, person, SWINGS[swing], camera, Film(grain=grain), recording or Recording())
 
 
@@ -171,6 +180,8 @@ HEVC_TURNED = Recording(codec="libx265", container="mov", capture_fps=60, played
 
 FACE: View = "face_on"
 LINE: View = "down_the_line"
+BEHIND: View = "from_behind"
+UP: View = "up_the_line"
 
 TAKES: tuple[Take, ...] = (
     _take("tobin_first", FACE, distance=4.6, height=1.05, off_square=1.0),
@@ -185,12 +196,14 @@ TAKES: tuple[Take, ...] = (
     _take("dag_again", LINE, distance=4.6, height=1.1, off_square=1.0),
     _take("wynn", FACE, distance=4.4, fov=33, off_square=4.5, roll=0.8, drift=0.06),
     _take("wynn", LINE, distance=4.3, fov=33, off_square=2.0, drift=0.06),
+    _take("wynn_narrower", BEHIND, distance=4.5, height=1.15, fov=32, off_square=2.5, roll=0.4),
     _take("sunniva_square", FACE, distance=4.5, fov=40, portrait=True, recording=HEVC_TURNED),
     _take("sunniva_square", LINE, distance=4.6, fov=40, portrait=True, recording=HEVC_TURNED),
     _take(
         "sunniva_flared", FACE, distance=4.5, fov=40, portrait=True, off_square=-0.8, recording=HEVC_TURNED
     ),
     _take("sunniva_flared", LINE, distance=4.6, fov=40, portrait=True, recording=HEVC_TURNED),
+    _take("sunniva_month", UP, distance=4.6, height=0.9, fov=40, portrait=True, off_square=-1.5),
     _take("lorne_driver", FACE, distance=5.0, height=1.1, fov=33, off_square=-2.0),
     _take("lorne_driver", LINE, distance=5.2, height=1.15, fov=33),
     _take("lorne_iron", FACE, distance=5.0, height=1.1, off_square=-1.0),

@@ -5,7 +5,9 @@ from __future__ import annotations
 from typing import Literal, get_args
 
 Hand = Literal["right", "left"]
-View = Literal["face_on", "down_the_line"]
+View = Literal["face_on", "from_behind", "down_the_line", "up_the_line"]
+# What a camera shows without depth: the frontal plane along the target line, or the sagittal one across it.
+Plane = Literal["frontal", "sagittal"]
 Checkpoint = Literal[
     "address",
     "shaft_back",
@@ -40,7 +42,18 @@ LengthPlace = Literal["body_plane", "toe_line", "ball_line"]
 HANDS: tuple[Hand, ...] = get_args(Hand)
 CHECKPOINTS: tuple[Checkpoint, ...] = get_args(Checkpoint)
 EVENTS: tuple[Event, ...] = get_args(Event)
-VIEWS: tuple[View, ...] = get_args(View)
+VIEWS: tuple[View, ...] = get_args(
+    View
+)  # in the order in which a swing is looked at: times come from the first
+PLANES: tuple[Plane, ...] = get_args(Plane)
+PLANE_OF: dict[View, Plane] = {
+    "face_on": "frontal",
+    "from_behind": "frontal",
+    "down_the_line": "sagittal",
+    "up_the_line": "sagittal",
+}
+# From where a plane is filmed unless something else is said.
+USUAL_VIEW: dict[Plane, View] = {"frontal": "face_on", "sagittal": "down_the_line"}
 SOURCES: tuple[MarkSource, ...] = get_args(MarkSource)
 PROPOSED: frozenset[MarkSource] = frozenset(["proposed", "accepted"])
 UNSEEN: frozenset[MarkSource] = frozenset(["tracked", "proposed"])  # nobody looked at it

@@ -53,7 +53,18 @@ export function isCheckpoint(name: PegName): name is Checkpoint {
   return name in CHECKPOINT_WORDS;
 }
 
-export const VIEW_WORDS = { face_on: "Face-on", down_the_line: "Down the line" } as const;
+export const VIEW_WORDS = {
+  face_on: "Face-on",
+  from_behind: "From behind",
+  down_the_line: "Down the line",
+  up_the_line: "Up the line",
+} as const;
+export type View = keyof typeof VIEW_WORDS;
+export const VIEWS = Object.keys(VIEW_WORDS) as View[];
+
+/** The side that is usually filmed beside one: square to the line, or along it. */
+export const otherSide = (view: View): View =>
+  view === "face_on" || view === "from_behind" ? "down_the_line" : "face_on";
 
 const PAIRED_WORDS: Record<string, string> = {
   hip: "hip joint",

@@ -229,10 +229,12 @@ class PressureOut(Plain):
 
 
 class UnlikeOut(Plain):
-    """How long it takes between two pegs face-on and down the line, seconds: too different for one swing."""
+    """How long it takes between two pegs in two views, seconds: too different for one swing."""
 
     first: Checkpoint
     last: Checkpoint
+    a_view: View
+    b_view: View
     a_s: float
     b_s: float
 

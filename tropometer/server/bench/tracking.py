@@ -6,7 +6,7 @@ import json
 from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, cast
 from uuid import UUID
 
 import numpy as np
@@ -21,7 +21,7 @@ from tropometer.server.bench.models import HiddenMark, Mark, Track
 from tropometer.server.clips.proposing import ClipProposals, clip_looked_at, has_landmarks, proposals_of
 from tropometer.server.clips.rooms import local_copy, scratch, video
 from tropometer.server.clips.services import ready_clip, times_s
-from tropometer.swing.names import TRACKED
+from tropometer.swing.names import PLANE_OF, TRACKED, View
 from tropometer.swing.record.clip import Mark as RecordMark
 from tropometer.swing.scene.smoothing import smooth_path
 
@@ -283,7 +283,7 @@ def _grip(clip: Clip, first: int, last: int) -> list[tuple[float, float]] | None
     """
     grips = Mark.objects.filter(clip=clip, name="grip", frame__in=(first, last)).order_by("frame")
     ends = list(grips.values_list("x", "y"))
-    return ends if clip.view == "face_on" and len(ends) == 2 else None
+    return ends if PLANE_OF[cast(View, clip.view)] == "frontal" and len(ends) == 2 else None
 
 
 def _track(

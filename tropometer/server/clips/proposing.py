@@ -192,7 +192,8 @@ def propose(clip: Clip, first: int, points: "np.ndarray[Any, np.dtype[np.float64
     pegs = propose_checkpoints(landmarks, movement, cast(Hand, clip.swing.hand), heard)
     if pegs:
         address, top = pegs["address"].frame, pegs["top"].frame
-        view = propose_view(landmarks, address)
+        finish = pegs["finish"].frame if "finish" in pegs else len(points) - 1
+        view = propose_view(landmarks, address, top, finish)
         hand = propose_hand(landmarks, view.value, address, top)
         found["view"] = {"value": view.value, "confidence": view.confidence}
         found["hand"] = {"value": hand.value, "confidence": hand.confidence}

@@ -7,9 +7,8 @@ from ninja import Schema
 from pydantic import Field
 
 from tropometer.server.clips.models import LEAST_CAPTURE_FPS, MOST_CAPTURE_FPS
-from tropometer.swing.names import Checkpoint
+from tropometer.swing.names import Checkpoint, View
 
-View = Literal["face_on", "down_the_line"]
 CaptureRate = Annotated[float, Field(ge=LEAST_CAPTURE_FPS, le=MOST_CAPTURE_FPS)]
 
 

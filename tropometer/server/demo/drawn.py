@@ -19,6 +19,7 @@ from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.demo import practice
 from tropometer.server.shelf.services import names_on_shelf, put_on_shelf
+from tropometer.swing.names import PLANE_OF
 from tropometer.swing.readings.round import wanted_marks
 
 if TYPE_CHECKING:
@@ -94,25 +95,25 @@ def put_on(clip: Clip, name: str, whole: bool) -> None:
     `whole`: the mat too, and all that the readings want; else the legs, the hips and the stick.
     """
     known = truth(name)
-    face_on = known["view"] == "face_on"
+    frontal = PLANE_OF[known["view"]] == "frontal"
     marks = legs_and_hips(known, name)
     fill(
         clip,
-        pegs=known["checkpoints"] | (starts(known) if face_on else {}),
+        pegs=known["checkpoints"] | (starts(known) if frontal else {}),
         marks=[*marks, *(the_rest(known, name, marks) if whole else ())],
-        length=stick(known) if face_on else None,
+        length=stick(known) if frontal else None,
         mat=mat(known, name) if whole else None,
-        facts=FactsValue(distance_m=known["camera"]["distance_m"], squared=True) if face_on else None,
+        facts=FactsValue(distance_m=known["camera"]["distance_m"], squared=True) if frontal else None,
     )
 
 
 def legs_and_hips(known: dict[str, Any], name: str) -> list[Placed]:
-    """The legs at every checkpoint where they are seen; face-on also the hips where they matter most."""
+    """The legs at every checkpoint where they are seen; square to it also the hips where they matter."""
     hand = random.Random(name)
     marks = []
     for checkpoint, frame in known["checkpoints"].items():
         wanted = [mark for mark in LEGS if known["hidden"][mark][frame] == "0"]
-        if known["view"] == "face_on" and checkpoint in MARKED_AT:
+        if PLANE_OF[known["view"]] == "frontal" and checkpoint in MARKED_AT:
             wanted += [*HIPS, "trail_foot_outer"] if checkpoint == "address" else HIPS
         for mark in wanted:
             x, y = (v + hand.gauss(0, HAND_SHAKE_PX) for v in known["pixels"][mark][frame])

@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import combinations
 
+from tropometer.swing.camera.pinhole import SQUARE
 from tropometer.swing.camera.solve import FloorPoint, SolvedCamera, Unsolved, solve_camera
 from tropometer.swing.names import Hand, View
 from tropometer.swing.record.calibration import CameraFacts, Mat
@@ -46,18 +47,18 @@ def check_corners(corners: Sequence[tuple[float, float]]) -> None:
 def floor_points(mat: Mat, view: View, off_deg: float = 0.0) -> tuple[FloorPoint, ...]:
     """The corners with their places about the mat's middle, for a right-hander's picture.
 
-    The two lower in the picture are nearer to the camera. Face-on the near side is the ball's and the
-    target lies right; down the line the far side is toward the target and the ball lies right. The mat is
-    turned `off_deg` from the target line.
+    The two lower in the picture are nearer to the camera: face-on the near side is the ball's and the target
+    lies right. The mat is turned `off_deg` from the target line.
     Raises Unsolved unless there are four corners that span an area.
     """
     check_corners(mat.corners)
     turn = cmath.rect(1, math.radians(off_deg))
     rising = sorted(mat.corners, key=lambda corner: corner[1])
+    rightward, _, ahead = SQUARE[view][:, :2]
     points = []
-    for pair, near in ((rising[:2], -1), (rising[2:], 1)):
+    for pair, far in ((rising[:2], 1), (rising[2:], -1)):
         for (x, y), right in zip(sorted(pair), (-1, 1), strict=True):
-            t, b = (right, near) if view == "face_on" else (-near, right)
+            t, b = right * rightward + far * ahead
             place = complex(t * mat.along_m / 2, b * mat.across_m / 2) * turn
             points.append(FloorPoint(x, y, place.real, place.imag, mat.sd_px))
     return tuple(points)

@@ -19,7 +19,9 @@ from tropometer.swing.names import View
 # Rows: right, down, ahead of a camera that stands square, in T, B, U.
 SQUARE: dict[View, Array] = {
     "face_on": np.array([[1.0, 0.0, 0.0], [0.0, 0.0, -1.0], [0.0, -1.0, 0.0]]),
+    "from_behind": np.array([[-1.0, 0.0, 0.0], [0.0, 0.0, -1.0], [0.0, 1.0, 0.0]]),
     "down_the_line": np.array([[0.0, 1.0, 0.0], [0.0, 0.0, -1.0], [1.0, 0.0, 0.0]]),
+    "up_the_line": np.array([[0.0, -1.0, 0.0], [0.0, 0.0, -1.0], [-1.0, 0.0, 0.0]]),
 }
 
 
@@ -27,8 +29,8 @@ SQUARE: dict[View, Array] = {
 class Pinhole:
     """One camera: its picture, focal length in pixels, place, and three small angles, radians.
 
-    `off_square` is positive when it looks toward the target from behind square (face-on) or toward the
-    ball's side (down the line), `tilt` positive downward, `roll` positive clockwise.
+    `off_square` is positive when it looks to the right of square: face-on toward the target, down the line
+    toward the ball's side. `tilt` is positive downward, `roll` clockwise.
     """
 
     view: View

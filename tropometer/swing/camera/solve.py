@@ -20,7 +20,7 @@ from tropometer.swing.arrays import Array
 from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import Measured, coordinates
-from tropometer.swing.names import View
+from tropometer.swing.names import PLANE_OF, View
 from tropometer.swing.record.calibration import CameraFacts, FloorLength
 
 DISTANCE_SD = 0.04  # share of a distance somebody paced or taped
@@ -216,12 +216,12 @@ def _against(camera: Pinhole, facts: CameraFacts, usual: UsualCamera) -> Array:
         missed.append(_too_long(facts.length, ends))
         if facts.length.along_b is not None:
             ahead, sd = facts.length.along_b
-            missed.append((ends[:, 1].mean() - ahead) / sd if camera.view == "face_on" else 0.0)
+            frontal = PLANE_OF[camera.view] == "frontal"
+            missed.append((ends[:, 1].mean() - ahead) / sd if frontal else 0.0)
             along = ends[1] - ends[0]
             missed.append(math.atan2(along[1], abs(along[0])) / ALONG)
     if facts.body_length is not None:
-        axis = 1 if camera.view == "face_on" else 0
-        plane = usual.player_b_m if camera.view == "face_on" else 0.0
+        axis, plane = (1, usual.player_b_m) if PLANE_OF[camera.view] == "frontal" else (0, 0.0)
         length = facts.body_length
         ends = camera.on_plane(np.array([length.a, length.b]), axis, plane)
         far = max(abs(camera.eye[axis] - plane), 0.1)

@@ -13,7 +13,7 @@ import numpy as np
 from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.doubts.body import CLUB, NAMES, Body, usual_body
 from tropometer.swing.doubts.shaft import HEAD, Shaft
-from tropometer.swing.names import CHECKPOINTS, View
+from tropometer.swing.names import CHECKPOINTS, PLANE_OF, PLANES, View
 from tropometer.swing.scene.eye import Eye
 from tropometer.swing.scene.eyesight import ANEW, missed_m
 from tropometer.swing.scene.fuse import pixels_in, project
@@ -27,9 +27,6 @@ ELSEWHERE, CLUB_ALONG = 0.2, 0.46
 ARC_M = 1.1  # radius of the way of what is fast: it leaves its tangent
 REACH = 4.0  # standard deviations from the usual place within which a mark is thought to be
 LAST_BALL = 0  # a ball is looked for at address
-
-
-BOTH: tuple[View, View] = ("face_on", "down_the_line")
 
 
 class Click(NamedTuple):
@@ -85,9 +82,11 @@ class Expected:
 
     @property
     def _shaft_shown(self) -> Flags:
-        """At which checkpoints both views have both ends of the shaft (9,)."""
-        ends = [self.placed.has(view, name) for view in BOTH for name in ("grip", "club_head")]
-        return np.asarray(np.all(ends, axis=0))
+        """At which checkpoints both planes show both ends of the shaft (9,)."""
+        shown = {plane: np.zeros(len(CHECKPOINTS), bool) for plane in PLANES}
+        for view in self.placed.eyes:
+            shown[PLANE_OF[view]] |= self.placed.has(view, "grip") & self.placed.has(view, "club_head")
+        return np.asarray(np.all(list(shown.values()), axis=0))
 
     @property
     def _carries(self) -> Array:

@@ -9,7 +9,7 @@ from tropometer.swing.gauges.register import gauge
 from tropometer.swing.gauges.sheet import Sheet
 
 
-@gauge("face_on")
+@gauge("frontal")
 def belt_line(sheet: Sheet) -> Iterator[Gauge]:
     """It shows the slant."""
     yield Gauge(id="belt_line", label="Belt line", shapes=sheet.levels("hip", "pelvis_slant"))

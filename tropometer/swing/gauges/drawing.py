@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from tropometer.swing.gauges.gauge import Gauge
 from tropometer.swing.gauges.register import DRAWN
 from tropometer.swing.gauges.sheet import Sheet
-from tropometer.swing.names import View
+from tropometer.swing.names import PLANE_OF, View
 from tropometer.swing.readings.reading import Reading
 from tropometer.swing.scene.scene import Scene
 
@@ -18,5 +18,5 @@ def gauges(scene: Scene, view: View, readings: Sequence[Reading]) -> list[Gauge]
     if "address" not in clip.checkpoints or eye is None:
         return []
     sheet = Sheet(scene, clip, eye, readings)
-    drawn = (gauge for views, draw in DRAWN if view in views for gauge in draw(sheet))
+    drawn = (gauge for planes, draw in DRAWN if PLANE_OF[view] in planes for gauge in draw(sheet))
     return [gauge for gauge in drawn if gauge.lines or gauge.shapes]

@@ -60,7 +60,7 @@ def floor_plan(scene: Scene) -> FloorPlan:
         known = np.isfinite(columns).all(axis=1)
         known &= columns[:, 2:].max(axis=1) <= (SURE_OF_BALL_M if name == "ball" else SURE_M)
         if name in HIPS:  # from one side alone a hip's depth is only what is usual
-            known &= scene.has("face_on", name) & scene.has("down_the_line", name)
+            known &= scene.shown_in("frontal", name) & scene.shown_in("sagittal", name)
         if name == "ball":
             known[1:] = False
         marks += [

@@ -9,7 +9,7 @@ from tropometer.swing.gauges.register import gauge
 from tropometer.swing.gauges.sheet import Sheet
 
 
-@gauge("face_on", "down_the_line")
+@gauge("frontal", "sagittal")
 def foot_fans(sheet: Sheet) -> Iterator[Gauge]:
     """From heel to toe."""
     for side in ("lead", "trail"):

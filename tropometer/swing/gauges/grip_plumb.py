@@ -9,7 +9,7 @@ from tropometer.swing.gauges.register import gauge
 from tropometer.swing.gauges.sheet import Sheet, point
 
 
-@gauge("down_the_line")
+@gauge("sagittal")
 def grip_plumb(sheet: Sheet) -> Iterator[Gauge]:
     """From the butt end to the floor below it."""
     butt, pixels = sheet.place("grip_butt", "top"), sheet.pixels("top", "grip_butt")

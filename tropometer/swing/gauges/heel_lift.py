@@ -9,7 +9,7 @@ from tropometer.swing.gauges.register import gauge
 from tropometer.swing.gauges.sheet import Sheet
 
 
-@gauge("face_on", "down_the_line")
+@gauge("frontal", "sagittal")
 def heel_lifts(sheet: Sheet) -> Iterator[Gauge]:
     """From where the heel stood at address, straight up."""
     for side in ("lead", "trail"):

@@ -12,7 +12,7 @@ from tropometer.swing.gauges.sheet import Sheet
 from tropometer.swing.names import CHECKPOINTS
 
 
-@gauge("face_on")
+@gauge("frontal")
 def hip_gates(sheet: Sheet) -> Iterator[Gauge]:
     """One for either hip; what went through it is no reading by itself."""
     for side in ("trail", "lead"):

@@ -9,7 +9,7 @@ from tropometer.swing.gauges.register import gauge
 from tropometer.swing.gauges.sheet import Sheet
 
 
-@gauge("down_the_line")
+@gauge("sagittal")
 def knee_hinges(sheet: Sheet) -> Iterator[Gauge]:
     """From hip to knee to ankle."""
     for side in ("lead", "trail"):

@@ -9,7 +9,7 @@ from tropometer.swing.gauges.register import gauge
 from tropometer.swing.gauges.sheet import Sheet
 
 
-@gauge("face_on")
+@gauge("frontal")
 def kneecap_level(sheet: Sheet) -> Iterator[Gauge]:
     """It shows how much higher one is."""
     yield Gauge(

@@ -11,7 +11,7 @@ from tropometer.swing.gauges.sheet import Sheet
 LEG = ("lead_hip", "lead_knee", "lead_ankle")
 
 
-@gauge("face_on")
+@gauge("frontal")
 def lead_leg(sheet: Sheet) -> Iterator[Gauge]:
     """It shows the lean."""
     yield Gauge(id="lead_leg", label="Lead leg", shapes=sheet.bones(LEG, "lead_leg_lean"))

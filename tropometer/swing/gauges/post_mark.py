@@ -12,7 +12,7 @@ from tropometer.swing.gauges.sheet import Sheet, point
 from tropometer.swing.readings.by_part.pelvis import POST_M
 
 
-@gauge("face_on")
+@gauge("frontal")
 def post_mark(sheet: Sheet) -> Iterator[Gauge]:
     """It stands so far toward the target from the lead hip's edge at address, where lengths are known."""
     edge = sheet.place("lead_hip_edge", "address")

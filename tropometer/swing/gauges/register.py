@@ -6,17 +6,17 @@ from collections.abc import Callable, Iterator
 
 from tropometer.swing.gauges.gauge import Gauge
 from tropometer.swing.gauges.sheet import Sheet
-from tropometer.swing.names import View
+from tropometer.swing.names import Plane
 
 Draw = Callable[[Sheet], Iterator[Gauge]]
-DRAWN: list[tuple[frozenset[View], Draw]] = []
+DRAWN: list[tuple[frozenset[Plane], Draw]] = []
 
 
-def gauge(*views: View) -> Callable[[Draw], Draw]:
-    """Register what draws a gauge, or one of it for either side, in clips of these views."""
+def gauge(*planes: Plane) -> Callable[[Draw], Draw]:
+    """Register what draws a gauge, or one of it for either side, in clips that show one of these planes."""
 
     def register(draw: Draw) -> Draw:
-        DRAWN.append((frozenset(views), draw))
+        DRAWN.append((frozenset(planes), draw))
         return draw
 
     return register

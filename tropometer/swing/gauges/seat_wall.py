@@ -9,7 +9,7 @@ from tropometer.swing.gauges.register import gauge
 from tropometer.swing.gauges.sheet import Sheet
 
 
-@gauge("down_the_line")
+@gauge("sagittal")
 def seat_wall(sheet: Sheet) -> Iterator[Gauge]:
     """From the wall to the rearmost point of the pelvis."""
     wall = sheet.place("seat", "address")

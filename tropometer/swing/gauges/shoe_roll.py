@@ -9,7 +9,7 @@ from tropometer.swing.gauges.register import gauge
 from tropometer.swing.gauges.sheet import Sheet
 
 
-@gauge("face_on")
+@gauge("frontal")
 def shoe_rolls(sheet: Sheet) -> Iterator[Gauge]:
     """From the inner to the outer edge of the sole."""
     for side in ("lead", "trail"):

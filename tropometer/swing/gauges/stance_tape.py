@@ -9,7 +9,7 @@ from tropometer.swing.gauges.register import gauge
 from tropometer.swing.gauges.sheet import Sheet, point
 
 
-@gauge("face_on")
+@gauge("frontal")
 def stance_tape(sheet: Sheet) -> Iterator[Gauge]:
     """It shows how wide the stance is."""
     heels = sheet.pixels("address", "trail_heel", "lead_heel")

@@ -9,7 +9,7 @@ from tropometer.swing.gauges.register import gauge
 from tropometer.swing.gauges.sheet import Sheet, beyond
 
 
-@gauge("down_the_line")
+@gauge("sagittal")
 def toe_line(sheet: Sheet) -> Iterator[Gauge]:
     """It shows whether the stance is open or closed."""
     toes = sheet.pixels("address", "trail_toe", "lead_toe")

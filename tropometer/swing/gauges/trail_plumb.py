@@ -13,7 +13,7 @@ from tropometer.swing.gauges.sheet import LINE_TOP_M, Sheet, point
 HIP_BEHIND_TOES_M = 0.05  # where no hip is marked at address
 
 
-@gauge("face_on")
+@gauge("frontal")
 def trail_plumb(sheet: Sheet) -> Iterator[Gauge]:
     """It stands on the mark of the foot at address."""
     foot, clicked = sheet.place("trail_foot_outer", "address"), sheet.pixels("address", "trail_foot_outer")

@@ -14,8 +14,17 @@ import numpy.typing as npt
 from scipy.ndimage import median_filter
 from scipy.signal import butter, sosfiltfilt
 
+from tropometer.swing.names import View
+
 Array = npt.NDArray[np.float64]
 
+# Whether a right-hander's target (face-on) or ball (down the line) lies at the right of the picture.
+RIGHTWARD: dict[View, float] = {
+    "face_on": 1.0,
+    "from_behind": -1.0,
+    "down_the_line": 1.0,
+    "up_the_line": -1.0,
+}
 # The network's own order; left and right are the body's.
 NOSE = 0
 EARS = (7, 8)

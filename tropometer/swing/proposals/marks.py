@@ -12,13 +12,14 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from tropometer.swing.names import Hand, View
+from tropometer.swing.names import PLANE_OF, Hand, View
 from tropometer.swing.proposals.landmarks import (
     EARS,
     HANDS,
     HIP_EDGES,
     HIPS,
     PELVIS_ENDS,
+    RIGHTWARD,
     SHOE_EDGES,
     SHOULDERS,
     Landmarks,
@@ -135,7 +136,7 @@ def propose_marks(landmarks: Landmarks, view: View, hand: Hand) -> dict[str, Pro
     are proposed with the same spread, which was measured with it hidden. A mark of the outline is NaN in
     frames where the outline is not met.
     """
-    toward = 1.0 if hand == "right" else -1.0
+    toward = RIGHTWARD[view] * (1.0 if hand == "right" else -1.0)
     found: dict[str, ProposedMark] = {}
     for name, base in _bases(landmarks, view, hand).items():
         offset = OFFSETS.get((view, name))
@@ -143,7 +144,7 @@ def propose_marks(landmarks: Landmarks, view: View, hand: Hand) -> dict[str, Pro
             shift = np.array([toward * offset.aside, offset.down]) * landmarks.torso_px
             sd_px = np.full(len(base), offset.sd * real_people(name) * landmarks.torso_px)
             found[name] = ProposedMark(base - shift, sd_px)
-    if view == "down_the_line":
+    if "lead_knee" in found and PLANE_OF[view] == "sagittal":
         lead, trail = found["lead_knee"], found["trail_knee"]
         near = np.hypot(*(lead.places - trail.places).T) < CROSSING * landmarks.torso_px
         for knee in (lead, trail):
@@ -162,7 +163,7 @@ def _bases(landmarks: Landmarks, view: View, hand: Hand) -> dict[str, Array]:
         "grip": landmarks.middle(HANDS),
         "grip_butt": landmarks.middle(HANDS),
         # Down the line the ball lies right of a right-hander, the seat left.
-        "seat": edges[:, PELVIS_ENDS[0 if hand == "right" else 1]],
+        "seat": edges[:, PELVIS_ENDS[0 if (hand == "right") == (RIGHTWARD[view] > 0) else 1]],
     }
     for side in ("lead", "trail"):
         is_left = (side == "lead") == (hand == "right")
@@ -170,12 +171,13 @@ def _bases(landmarks: Landmarks, view: View, hand: Hand) -> dict[str, Array]:
             bases[f"{side}_{part}"] = places[:, left if is_left else left + 1]
         toe, heel = bases[f"{side}_toe"], bases[f"{side}_heel"]
         bases[f"{side}_foot_outer"] = toe + 0.3 * (heel - toe)
-        if view == "face_on":
-            # The body's left is the picture's right.
-            bases[f"{side}_hip_edge"] = edges[:, HIP_EDGES[1 if is_left else 0]]
+        if PLANE_OF[view] == "frontal":
+            # Face-on the body's left is the picture's right.
+            outward = 1 if is_left == (RIGHTWARD[view] > 0) else 0
+            bases[f"{side}_hip_edge"] = edges[:, HIP_EDGES[outward]]
             of_shoe = SHOE_EDGES["left" if is_left else "right"]
-            bases[f"{side}_foot_outer"] = edges[:, of_shoe[1 if is_left else 0]]
-            bases[f"{side}_foot_inner"] = edges[:, of_shoe[0 if is_left else 1]]
+            bases[f"{side}_foot_outer"] = edges[:, of_shoe[outward]]
+            bases[f"{side}_foot_inner"] = edges[:, of_shoe[1 - outward]]
             # The outline's middle is steadier than the network's hips, and as far apart are they.
             across = edges[:, list(HIP_EDGES)].mean(axis=1)
             middle = np.where(np.isfinite(across), across, hips)

@@ -7,12 +7,23 @@ from typing import Generic, TypeVar
 
 import numpy as np
 
-from tropometer.swing.names import Hand, View
-from tropometer.swing.proposals.landmarks import EARS, HANDS, HEELS, HIPS, NOSE, SHOULDERS, TOES, Landmarks
+from tropometer.swing.names import PLANE_OF, Hand, View
+from tropometer.swing.proposals.landmarks import (
+    EARS,
+    HANDS,
+    HEELS,
+    HIPS,
+    NOSE,
+    RIGHTWARD,
+    SHOULDERS,
+    TOES,
+    Landmarks,
+)
 
 # Apparent shoulder width over torso length: 0.73 to 0.84 face-on, 0.01 to 0.12 down the line on our golfers.
 WIDTH_BETWEEN = 0.43
 WIDTH_REACH = 0.25  # so far from the border nothing is in doubt
+CHEST_REACH = 0.5  # the shoulders' breadths at the top and at the finish, together
 HAND_REACH = 0.25  # torso lengths; the hands go 0.5 to 0.9 going back
 FOOT_REACH = 0.2  # a foot points 0.35 to 0.48 to its side
 ROOM = 0.45  # torso lengths about the body: the club's hands, a cap, a shoe's tip
@@ -38,26 +49,35 @@ class Seen(Generic[T]):
     confidence: float
 
 
-def propose_view(landmarks: Landmarks, address: int) -> Seen[View]:
-    """Face-on where the shoulders are seen broad at address, down the line where they are seen edgeways."""
-    shoulders = landmarks.places[address, SHOULDERS, 0]
-    beyond = abs(float(shoulders[0] - shoulders[1])) / landmarks.torso_px - WIDTH_BETWEEN
-    return Seen("face_on" if beyond > 0 else "down_the_line", _sure(beyond, WIDTH_REACH))
+def propose_view(landmarks: Landmarks, address: int, top: int, finish: int) -> Seen[View]:
+    """Along which line, by how broad the shoulders are seen at address; from which end of it, by the chest.
+
+    Square to the line the chest is seen at address, or the back. Along the line the chest looks away from the
+    target at the top and toward it at the finish, in either hand and also in a mirror.
+    """
+    chest = (landmarks.places[:, SHOULDERS[0], 0] - landmarks.places[:, SHOULDERS[1], 0]) / landmarks.torso_px
+    beyond = abs(float(chest[address])) - WIDTH_BETWEEN
+    along = _sure(beyond, WIDTH_REACH)
+    if beyond > 0:
+        return Seen("face_on" if chest[address] > 0 else "from_behind", along)
+    turned = float(chest[top] - chest[finish])
+    end = _sure(turned, CHEST_REACH)
+    return Seen("down_the_line" if turned > 0 else "up_the_line", min(along, end))
 
 
 def propose_hand(landmarks: Landmarks, view: View, address: int, top: int) -> Seen[Hand]:
-    """Face-on the hands go back to the trail side; down the line feet and nose point to the ball's side.
+    """Square to the line the hands go back to the trail side; along it feet and nose point to the ball.
 
     Face-on a right-hander's target is at the right of the picture; down the line the ball is.
     """
-    places = landmarks.places
-    if view == "face_on":
+    places, rightward = landmarks.places, RIGHTWARD[view]
+    if PLANE_OF[view] == "frontal":
         hands = landmarks.middle(HANDS)[:, 0] - landmarks.middle(HIPS)[:, 0]
-        trailward = float(hands[address] - hands[top]) / landmarks.torso_px
+        trailward = rightward * float(hands[address] - hands[top]) / landmarks.torso_px
         return Seen("right" if trailward > 0 else "left", _sure(trailward, HAND_REACH))
     feet = float(np.mean(places[address, TOES, 0] - places[address, HEELS, 0]))
     nose = float(places[address, NOSE, 0] - np.mean(places[address, EARS, 0]))
-    ballward = (feet + nose) / landmarks.torso_px
+    ballward = rightward * (feet + nose) / landmarks.torso_px
     return Seen("right" if ballward > 0 else "left", _sure(ballward, FOOT_REACH))
 
 

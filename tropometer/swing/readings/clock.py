@@ -11,7 +11,7 @@ import numpy as np
 
 from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import NORMAL_95, Measured
-from tropometer.swing.names import Checkpoint, Event, spoken
+from tropometer.swing.names import VIEWS, Checkpoint, Event, spoken
 from tropometer.swing.readings.curve_events import passing, rate_about, turn_of
 from tropometer.swing.readings.reading import Given, Need, Refused
 from tropometer.swing.readings.series import Series
@@ -56,7 +56,7 @@ class Clock:
 
     def __init__(self, record: SwingRecord, curves: Mapping[str, Series]) -> None:
         # Face-on first: its clip is the one that sequence is looked at in.
-        self.clips = sorted(record.clips, key=lambda clip: clip.view != "face_on")
+        self.clips = sorted(record.clips, key=lambda clip: VIEWS.index(clip.view))
         self.curves = curves
 
     def of_impact(self) -> Clip:

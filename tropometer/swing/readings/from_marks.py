@@ -7,16 +7,16 @@ from dataclasses import dataclass
 from typing import Literal
 
 from tropometer.swing.error.value import Measured
-from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
+from tropometer.swing.names import CHECKPOINTS, Checkpoint, Plane
 from tropometer.swing.readings.look import Look
 from tropometer.swing.readings.reading import Group, Unit
 from tropometer.swing.readings.register import Kind, enter, method_of
 
 AFTER_ADDRESS: tuple[Checkpoint, ...] = CHECKPOINTS[1:]
 ADDRESS: tuple[Checkpoint, ...] = ("address",)
-FACE_ON: tuple[View, ...] = ("face_on",)
-DOWN_THE_LINE: tuple[View, ...] = ("down_the_line",)
-BOTH: tuple[View, ...] = ("face_on", "down_the_line")
+FRONTAL: tuple[Plane, ...] = ("frontal",)
+SAGITTAL: tuple[Plane, ...] = ("sagittal",)
+BOTH: tuple[Plane, ...] = ("frontal", "sagittal")
 
 Formula = Callable[[Look], Measured]
 Ground = Literal["none", "length", "mat"]
@@ -26,12 +26,12 @@ Ground = Literal["none", "length", "mat"]
 class FromMarks(Kind):
     """A reading of marks.
 
-    `seen` lists, best first, the sets of views of which one must have all its marks; `scale` says what the
-    views must be measured by: nothing, a length, or the mat.
+    `seen` lists, best first, the sets of planes of which one must be filmed with all its marks; `scale` says
+    what the views must be measured by: nothing, a length, or the mat.
     """
 
     at: tuple[Checkpoint, ...]
-    seen: tuple[tuple[View, ...], ...]
+    seen: tuple[tuple[Plane, ...], ...]
     scale: Ground
     formula: Formula
     changing: bool  # whether it has a value at any moment, not at its checkpoints alone
@@ -43,7 +43,7 @@ def from_marks(
     *,
     unit: Unit,
     group: Group,
-    seen: tuple[tuple[View, ...], ...],
+    seen: tuple[tuple[Plane, ...], ...],
     at: tuple[Checkpoint, ...] = CHECKPOINTS,
     sign: str,
     scale: Ground | None = None,

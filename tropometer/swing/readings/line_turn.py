@@ -31,7 +31,7 @@ def turn_of(look: Look, part: str) -> Measured:
     line = look.line(part)
     # The line runs toward the target at address; turned away from it the lead end comes toward the ball.
     whole = degrees_of(line.b, line.t)
-    both = look.seen_from("down_the_line", *names)
+    both = look.shown_in("sagittal", *names)
     if both.all():
         return whole
     breadth = line.t / _flat(

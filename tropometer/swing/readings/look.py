@@ -8,7 +8,7 @@ import numpy as np
 
 from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.error.value import Measured, where
-from tropometer.swing.names import Checkpoint, View
+from tropometer.swing.names import Checkpoint, Plane
 from tropometer.swing.readings.reading import Refused
 from tropometer.swing.scene.place import Place, middle
 from tropometer.swing.scene.scene import Scene
@@ -59,9 +59,9 @@ class Look:
         """From the trail mark to the lead one at one checkpoint."""
         return self.at(f"lead_{part}", checkpoint).minus(self.at(f"trail_{part}", checkpoint))
 
-    def seen_from(self, view: View, *names: str) -> Flags:
-        """At which moments a view has all of some marks."""
-        return np.asarray(np.all([self.scene.has(view, name) for name in names], axis=0))
+    def shown_in(self, plane: Plane, *names: str) -> Flags:
+        """At which moments a view that shows a plane has all of some marks."""
+        return self.scene.shown_in(plane, *names)
 
     def since_address(self, now: Measured, then: Measured) -> Measured:
         """A change since address; nothing at address itself."""

@@ -10,9 +10,10 @@ from dataclasses import dataclass
 from functools import cache, lru_cache
 from typing import Literal
 
-from tropometer.swing.names import CHECKPOINTS, MARKS, VIEWS, Checkpoint, View
+from tropometer.swing.names import CHECKPOINTS, MARKS, PLANE_OF, VIEWS, Checkpoint, View
 from tropometer.swing.readings.from_marks import FromMarks
 from tropometer.swing.readings.look import Look, Use
+from tropometer.swing.readings.not_shown import not_shown
 from tropometer.swing.readings.register import kinds_of
 from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.scene import Scene
@@ -40,11 +41,6 @@ GROUP_OF: dict[str, Group] = {
     "grip_butt": "club",
     "club_head": "club",
     "ball": "club",
-}
-# What a side is not asked for: it does not show it, or shows an outline that means nothing there.
-NOT_SHOWN: dict[View, frozenset[str]] = {
-    "face_on": frozenset(["seat", "grip_butt"]),
-    "down_the_line": frozenset(["hip_edge", "foot_inner", "foot_outer", "sternum", "ball"]),
 }
 
 
@@ -77,10 +73,11 @@ def wanted_marks() -> tuple[WantedMark, ...]:
 
 def _asked(kind: FromMarks) -> set[View]:
     """The views that a reading can be seen from with all its marks."""
-    parts = {part_of(name) for name, _ in needs_of(kind)}
-    return {
-        view for views in kind.seen for view in views if not any(parts & NOT_SHOWN[each] for each in views)
-    }
+    names = [name for name, _ in needs_of(kind)]
+    showing = [view for view in VIEWS if not any(not_shown(name, view) for name in names)]
+    planes = {PLANE_OF[view] for view in showing}
+    asked = {plane for each in kind.seen if planes >= set(each) for plane in each}
+    return {view for view in showing if PLANE_OF[view] in asked}
 
 
 @cache

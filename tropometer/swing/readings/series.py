@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from tropometer.swing.arrays import Array, Frames
+from tropometer.swing.names import VIEWS
 from tropometer.swing.record.clip import Clip
 from tropometer.swing.record.swing import SwingRecord
 
@@ -23,8 +24,8 @@ class Series:
 
 
 def leading_clip(record: SwingRecord) -> Clip | None:
-    """The clip whose frames the curves are on: the first from face-on, else from down the line."""
-    return next((c for view in ("face_on", "down_the_line") for c in record.clips if c.view == view), None)
+    """The clip whose frames the curves are on: of the first view that was filmed, face-on before all."""
+    return min(record.clips, key=lambda clip: VIEWS.index(clip.view), default=None)
 
 
 def swing_frames(clip: Clip) -> tuple[Frames, Array]:

@@ -8,8 +8,9 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import combinations
 
-from tropometer.swing.names import CHECKPOINTS, VIEWS, Checkpoint, spoken
+from tropometer.swing.names import CHECKPOINTS, PLANE_OF, VIEWS, Checkpoint, View, spoken
 from tropometer.swing.readings.reading import Reading
 from tropometer.swing.record.clip import Clip
 from tropometer.swing.record.swing import SwingRecord
@@ -51,10 +52,10 @@ def _best(found: list[Reading], record: SwingRecord) -> Reading:
     given = [each for each in found if each.status == "ok"]
     if given:
         return min(given, key=lambda each: math.inf if each.u95 is None else each.u95)
-    there = {clip.view for clip in record.clips}
+    filmed = {PLANE_OF[clip.view] for clip in record.clips}
 
     def lacks_a_view(each: Reading) -> bool:
-        return any(need.kind == "view" and need.view in there for need in each.needs)
+        return any(need.view and need.kind == "view" and PLANE_OF[need.view] in filmed for need in each.needs)
 
     # What only lacks a mark or a peg can be helped; what lacks the other view of the same swing cannot.
     helped = [each for each in found if not lacks_a_view(each)]
@@ -70,6 +71,8 @@ class Span:
 
     first: Checkpoint
     last: Checkpoint
+    a_view: View
+    b_view: View
     a_s: float
     b_s: float
     sigmas: float
@@ -84,12 +87,12 @@ def _told(span: Span) -> str:
 
 
 def unlike(record: SwingRecord) -> Span | None:
-    """What speaks against a record's two views being one swing; None where nothing does."""
+    """What speaks most against a record's views being one swing; None where nothing does."""
     first = {clip.view: clip for clip in reversed(record.clips)}
-    if len(first) < 2:
-        return None
-    span = most_unlike(*(first[view] for view in sorted(first, key=VIEWS.index)))
-    return span if span and span.sigmas > SAME_WITHIN else None
+    pairs = combinations(sorted(first, key=VIEWS.index), 2)
+    spans = [span for a, b in pairs if (span := most_unlike(first[a], first[b])) is not None]
+    worst = max(spans, key=lambda span: span.sigmas, default=None)
+    return worst if worst and worst.sigmas > SAME_WITHIN else None
 
 
 def most_unlike(a: Clip, b: Clip) -> Span | None:
@@ -103,7 +106,17 @@ def most_unlike(a: Clip, b: Clip) -> Span | None:
         for last in shared[i + 1 :]:
             a_s, b_s = (_took(clip, first, last) for clip in (a, b))
             sd = math.hypot(*(_step_s(clip) * math.sqrt(2) * _peg_sd() for clip in (a, b)))
-            spans.append(Span(first=first, last=last, a_s=a_s, b_s=b_s, sigmas=abs(a_s - b_s) / sd))
+            spans.append(
+                Span(
+                    first=first,
+                    last=last,
+                    a_view=a.view,
+                    b_view=b.view,
+                    a_s=a_s,
+                    b_s=b_s,
+                    sigmas=abs(a_s - b_s) / sd,
+                )
+            )
     return max(spans, key=lambda span: span.sigmas, default=None)
 
 

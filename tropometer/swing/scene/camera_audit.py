@@ -12,6 +12,7 @@ from tropometer.swing.camera.pinhole import Pinhole
 from tropometer.swing.camera.solve import SOURCE, SolvedCamera
 from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import Measured, coordinates
+from tropometer.swing.names import PLANE_OF, PLANES
 from tropometer.swing.scene.eye import Eye
 from tropometer.swing.scene.usual import STATURE_M, usual
 
@@ -41,7 +42,7 @@ class CameraAudit:
 
 def audit(solved: SolvedCamera, hips_b: Measured) -> CameraAudit:
     """The audit of a solved camera; the player stands in the middle of the mat, the hips at B `hips_b`."""
-    across = 0 if solved.camera.view == "face_on" else 1
+    across = PLANES.index(PLANE_OF[solved.camera.view])
 
     def figures(camera: Pinhole, b: float = float(hips_b.value)) -> list[float]:
         player = hips_at(b)

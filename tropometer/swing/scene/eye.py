@@ -16,7 +16,7 @@ import numpy as np
 
 from tropometer.swing.arrays import Array
 from tropometer.swing.camera.mat import UNSQUARED, MatTurn, camera_from_mat
-from tropometer.swing.camera.pinhole import Pinhole
+from tropometer.swing.camera.pinhole import SQUARE, Pinhole
 from tropometer.swing.camera.solve import BY_EYE, FloorPoint, SolvedCamera, Unsolved, solve_camera
 from tropometer.swing.names import Hand, View
 from tropometer.swing.record.calibration import CameraFacts
@@ -65,8 +65,8 @@ class Eye:
     @property
     def aside(self) -> float:
         """How far off square the player is seen, radians."""
-        t, b = (self.origin - self.solved.camera.eye)[:2]
-        return float(np.arctan2(t, -b) if self.view == "face_on" else np.arctan2(b, t))
+        right, _, ahead = SQUARE[self.view] @ (self.origin - self.solved.camera.eye)
+        return float(np.arctan2(right, ahead))
 
     @cached_property
     def turned(self) -> Array:

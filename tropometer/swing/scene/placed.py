@@ -12,7 +12,7 @@ from tropometer.swing.camera.solve import Unsolved
 from tropometer.swing.camera.squaring import mat_turn
 from tropometer.swing.error.source import Origin
 from tropometer.swing.error.value import Measured
-from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
+from tropometer.swing.names import CHECKPOINTS, PLANE_OF, PLANES, VIEWS, Checkpoint, Plane, View
 from tropometer.swing.record.clip import Clip
 from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.beside import marks_with_neighbours
@@ -24,7 +24,7 @@ from tropometer.swing.scene.moments import Moments
 from tropometer.swing.scene.pixels import marks_on
 from tropometer.swing.scene.place import Place
 from tropometer.swing.scene.rigid import APART, Pair, apart_m, keep_apart
-from tropometer.swing.scene.unseen import SEEN_ALONG, spreads_unseen
+from tropometer.swing.scene.unseen import spreads_unseen
 from tropometer.swing.scene.usual import (
     SPEED_SPREAD,
     STATURE_M,
@@ -150,8 +150,11 @@ class Placed:
         means, speeds = usual(names, self.through, self.tall)
         speeds = speeds * SPEED_SPREAD
         views = [self._seen_from(view, eye, names) for view, eye in self.eyes.items()]
-        seen_by = {view: np.isfinite(pixels[0]) for view, pixels in self._pixels.items()}
-        spreads = spreads_unseen(names, self.through, self.tall, self._tall_sd, seen_by)
+        shown: dict[Plane, Flags] = {
+            plane: np.any([self._seen[view][:-1] for view in views], axis=0)
+            for plane, views in self._filmed.items()
+        }
+        spreads = spreads_unseen(names, self.through, self.tall, self._tall_sd, shown)
         fused = fuse(views, *(each.reshape(3, -1) for each in (means, spreads, speeds)))
         hung = self._hang(names, fused.places.reshape(shape), means, spreads)
         if hung:
@@ -185,11 +188,10 @@ class Placed:
         A second order: neither error alone shows it.
         """
         depth = depth.copy()
-        sides: tuple[tuple[int, View], ...] = ((1, "face_on"), (0, "down_the_line"))
-        for axis, view in sides:
-            eye = self.eyes.get(view)
-            if eye is not None:
-                beside = eye.turned[:, None] * np.abs(depth[axis, axis])
+        for plane, views in self._filmed.items():
+            axis = 1 - PLANES.index(plane)  # along which its cameras look
+            for view in views:
+                beside = self.eyes[view].turned[:, None] * np.abs(depth[axis, axis])
                 beside[axis] = 0.0
                 depth[:, axis] = np.copysign(np.hypot(depth[:, axis], beside), depth[:, axis])
         return depth
@@ -198,9 +200,10 @@ class Placed:
     def _kept_apart(self) -> dict[str, tuple[Array, Array]]:
         """Places (3, columns) of paired joints, and what is left of the eye's errors does (3, Q, columns).
 
-        Only where both views see them, whose eyes' errors then show in how far apart the two seem.
+        Only where all views see them and show both planes: the eyes' errors then show in how far apart the
+        two seem.
         """
-        if len(self.eyes) < 2:
+        if len(self._filmed) < len(PLANES):
             return {}
         own, found = len(CHECKPOINTS), {}
         for part in APART:
@@ -262,10 +265,10 @@ class Placed:
         changed = []
         for i, (name, parents) in enumerate(zip(hangs.names, hangs.parents, strict=True)):
             row, of = self._names[name], [self._names[parent] for parent in parents]
-            for axis, view in enumerate(SEEN_ALONG):
-                if view not in self._seen:
-                    continue
-                known = self._seen[view][of].all(axis=0) & ~self._seen[view][row]
+            for axis, plane in enumerate(PLANES):
+                views = [self._seen[view] for view in self._filmed.get(plane, ())]
+                known = np.any([seen[of].all(axis=0) for seen in views], axis=0)
+                known &= ~np.any([seen[row] for seen in views], axis=0)
                 if known.any():
                     means[axis, row, known] = (places[axis, of].mean(axis=0) + hangs.beside[axis, i])[known]
                     spreads[axis, row, known] = hangs.spread[axis, i, known]
@@ -281,9 +284,17 @@ class Placed:
             of[: self.asked] = 0.0  # its own frames are the moments
         return of
 
-    @property
+    @cached_property
     def _leading(self) -> View:
-        return "face_on" if "face_on" in self.clips else "down_the_line"
+        return min(self.clips, key=VIEWS.index)
+
+    @cached_property
+    def _filmed(self) -> dict[Plane, list[View]]:
+        """The planes that some camera shows, and the views that show each."""
+        found: dict[Plane, list[View]] = {}
+        for view in self.eyes:
+            found.setdefault(PLANE_OF[view], []).append(view)
+        return found
 
     def cut(self, name: str, columns: slice | int, at: Checkpoint | None) -> Place:
         """A mark in some columns; a single one is that of the checkpoint `at`. NaN where no view has it."""

@@ -9,7 +9,7 @@ import numpy as np
 from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.error.source import HERE, Source
 from tropometer.swing.error.value import Measured, combined
-from tropometer.swing.names import PROPOSED, UNSEEN, Checkpoint, View, spoken
+from tropometer.swing.names import PLANE_OF, PROPOSED, UNSEEN, Checkpoint, Plane, View, spoken
 from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.place import Place, bend_between
 from tropometer.swing.scene.placed import Placed
@@ -53,6 +53,14 @@ class Scene:
     def has(self, view: View, name: str) -> Flags:
         """At which moments a view has a mark."""
         return np.asarray(self.placed.has(view, name)[self.here])
+
+    def shown_in(self, plane: Plane, *names: str) -> Flags:
+        """At which moments a view that shows a plane has all of some marks."""
+        shown = np.zeros(self.count, bool)
+        for view in self.eyes:
+            if PLANE_OF[view] == plane:
+                shown |= np.all([self.has(view, name) for name in names], axis=0)
+        return shown
 
     def proposed(self, *names: str) -> Flags:
         """At which moments some view has all of these marks from a machine's proposals."""

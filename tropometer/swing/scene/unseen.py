@@ -7,11 +7,10 @@ from collections.abc import Mapping
 import numpy as np
 
 from tropometer.swing.arrays import Array, Flags
-from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
+from tropometer.swing.names import CHECKPOINTS, PLANES, Checkpoint, Plane
 from tropometer.swing.scene.eye import FEET, SOLE_SD_M
 from tropometer.swing.scene.usual import spreads_m, usual
 
-SEEN_ALONG: tuple[View, View] = ("face_on", "down_the_line")  # which view shows T, and which B
 UNKNOWN_M = 3.0  # a standard deviation that says nothing
 BALL_LIES = CHECKPOINTS.index("impact") - 1  # up to here the ball lies where it lay
 BALL_U_SD_M = 0.012  # how high: on the floor, or on a tee
@@ -31,18 +30,18 @@ STANDING = {name: np.array([at in stands for at in CHECKPOINTS]) for name, stand
 
 
 def spreads_unseen(
-    names: tuple[str, ...], through: Array, tall_m: float, tall_sd_m: float, seen: Mapping[View, Flags]
+    names: tuple[str, ...], through: Array, tall_m: float, tall_sd_m: float, seen: Mapping[Plane, Flags]
 ) -> Array:
     """How unsure usual places are (3, marks, n), one standard deviation in metres.
 
-    Only where no view tells does it count: `seen` says where each view has a mark (marks, n).
+    Only where no view tells does it count: `seen` says where each plane shows a mark (marks, n).
     """
     spreads = np.full((3, len(names), len(through)), UNKNOWN_M)
     own = spreads_m(names, through, tall_m)
     if tall_sd_m:
         own = np.hypot(own, tall_sd_m / tall_m * usual(names, through, tall_m)[0][:2])
-    for axis, view in enumerate(SEEN_ALONG):
-        spreads[axis] = np.where(seen.get(view, False), UNKNOWN_M, own[axis])
+    for axis, plane in enumerate(PLANES):
+        spreads[axis] = np.where(seen.get(plane, False), UNKNOWN_M, own[axis])
     nearest = np.rint(through)
     near = np.abs(through - nearest) < 0.5
     for row, name in enumerate(names):

@@ -1264,7 +1264,7 @@ export interface components {
              * View
              * @enum {string}
              */
-            view: "face_on" | "down_the_line";
+            view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
             /** Capture Fps */
             capture_fps: number | null;
             /**
@@ -1362,7 +1362,7 @@ export interface components {
              * View
              * @enum {string}
              */
-            view: "face_on" | "down_the_line";
+            view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
             /**
              * Group
              * @enum {string}
@@ -1467,7 +1467,7 @@ export interface components {
              * View
              * @enum {string}
              */
-            view: "face_on" | "down_the_line";
+            view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
             /** Capture Fps */
             capture_fps?: number | null;
             /**
@@ -1541,7 +1541,7 @@ export interface components {
              * View
              * @enum {string}
              */
-            view: "face_on" | "down_the_line";
+            view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
             /** Capture Fps */
             capture_fps: number | null;
             /**
@@ -1740,7 +1740,7 @@ export interface components {
              * View
              * @enum {string}
              */
-            view: "face_on" | "down_the_line";
+            view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
             /** T */
             t: number;
             /** B */
@@ -1892,7 +1892,7 @@ export interface components {
             /** At */
             at: ("address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish") | null;
             /** View */
-            view: ("face_on" | "down_the_line") | null;
+            view: ("face_on" | "from_behind" | "down_the_line" | "up_the_line") | null;
         };
         /**
          * NextOut
@@ -2002,7 +2002,7 @@ export interface components {
              * Value
              * @enum {string}
              */
-            value: "face_on" | "down_the_line";
+            value: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
             /** Confidence */
             confidence: number;
         };
@@ -2060,7 +2060,7 @@ export interface components {
         };
         /**
          * UnlikeOut
-         * @description How long it takes between two pegs face-on and down the line, seconds: too different for one swing.
+         * @description How long it takes between two pegs in two views, seconds: too different for one swing.
          */
         UnlikeOut: {
             /**
@@ -2073,6 +2073,16 @@ export interface components {
              * @enum {string}
              */
             last: "address" | "shaft_back" | "arm_back" | "top" | "arm_down" | "shaft_down" | "impact" | "shaft_through" | "finish";
+            /**
+             * A View
+             * @enum {string}
+             */
+            a_view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
+            /**
+             * B View
+             * @enum {string}
+             */
+            b_view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
             /** A S */
             a_s: number;
             /** B S */
@@ -2141,7 +2151,7 @@ export interface components {
              * View
              * @enum {string}
              */
-            view: "face_on" | "down_the_line";
+            view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
             /** Capture Fps */
             capture_fps?: number | null;
             /**

@@ -1,5 +1,6 @@
 import { useEffect } from "react";
 import { useNavigate } from "react-router";
+import { VIEWS } from "../words";
 import type { BenchState, Side, SideState } from "./benchState";
 import type { Bench } from "./benchStore";
 import { isStation, type Station } from "./stations/stations";
@@ -12,8 +13,6 @@ export interface Place {
   reading?: { reading: string; at: string } | null;
   beside?: string; // the swing that stands beside it
 }
-
-const VIEWS = ["face_on", "down_the_line"] as const;
 
 export function readPlace(search: string): Place {
   const said = new URLSearchParams(search);

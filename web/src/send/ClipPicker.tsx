@@ -1,8 +1,8 @@
 import { RotateCcw, X } from "lucide-react";
 import { useId } from "react";
 import { Field } from "../parts/Field";
-import { VIEW_WORDS } from "../words";
-import type { Arriving, ClipUploads, View } from "./clipUploads";
+import { VIEW_WORDS, type View } from "../words";
+import type { Arriving, ClipUploads } from "./clipUploads";
 import { useGivenFiles } from "./useGivenFiles";
 
 const MB = 1024 * 1024;

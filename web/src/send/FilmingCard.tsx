@@ -4,7 +4,7 @@ const INK = "currentColor";
 const CLAY = "var(--student)";
 const BRASS = "var(--color-accent)";
 
-/** How to film a swing so that it can be measured: from the front, and from behind along the line. */
+/** How to film a swing so that it can be measured: from the front, and along the line. */
 export function FilmingCard({ hand }: { hand: Hand }) {
   return (
     <details className="plate mb-4 p-3" open>
@@ -19,7 +19,7 @@ export function FilmingCard({ hand }: { hand: Hand }) {
         <figure>
           <Plan view="down_the_line" hand={hand} />
           <figcaption className="text-sm">
-            <strong>From behind.</strong> On the line of your hands, toward the target.
+            <strong>Along the line.</strong> Behind you on the line of your hands, looking at the target.
           </figcaption>
         </figure>
       </div>
@@ -28,6 +28,9 @@ export function FilmingCard({ hand }: { hand: Hand }) {
         <li>All of you and the club in the picture, at the top and at the finish.</li>
         <li>A stick or a club along your toes, and one more toward the target if you have it.</li>
         <li>Something of known length on the floor: a stick of 122 cm, or a mat you have measured.</li>
+        <li>
+          No room there? From behind your back, or from the target’s side, tells much of it too: say which.
+        </li>
         <li>Slow motion if your phone has it; stand still for a moment before you start.</li>
       </ul>
     </details>

@@ -1,5 +1,6 @@
 import { api, got } from "../api/client";
 import { Sheet } from "../parts/Sheet";
+import { otherSide } from "../words";
 import type { AddedView } from "./AddView";
 import { ClipPicker } from "./ClipPicker";
 import { useClipUploads } from "./clipUploads";
@@ -16,11 +17,7 @@ export default function ViewForm({
   refreshes,
   close,
 }: AddedView & { close: () => void }) {
-  const uploads = useClipUploads(
-    "/api/uploads",
-    whom,
-    clips[0]?.view === "face_on" ? "down_the_line" : "face_on",
-  );
+  const uploads = useClipUploads("/api/uploads", whom, otherSide(clips[0]?.view ?? "down_the_line"));
   const state = useHandIn(uploads, refreshes, close);
   return (
     <Sheet title={`${title}: one more view`} close={close}>

@@ -3,6 +3,7 @@ import Tus from "@uppy/tus";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { csrfToken, type Schemas } from "../api/client";
 import { typed } from "../units";
+import { otherSide, type View } from "../words";
 import { SHELF } from "./whom";
 
 const MOST_BYTES = 500 * 1024 * 1024;
@@ -18,8 +19,6 @@ const REFUSALS = {
   youCanOnlyUploadFileTypes: "it is no video.",
   youCanOnlyUploadX: { 0: "one clip at a time.", 1: "at most %{smart_count} clips at a time." },
 };
-
-export type View = Schemas["ClipIn"]["view"];
 
 interface About extends Record<string, unknown> {
   for: string; // a student's id, or the shelf; of a request link the server knows
@@ -73,7 +72,6 @@ export function useClipUploads(endpoint: string, whom = SHELF, firstView: View =
       uppy.cancelAll();
     };
   }, [uppy]);
-  const other: View = firstView === "face_on" ? "down_the_line" : "face_on";
   return {
     files: files.map(arriving),
     bothViews: new Set(files.map((file) => file.meta.view)).size > 1,
@@ -81,7 +79,7 @@ export function useClipUploads(endpoint: string, whom = SHELF, firstView: View =
     add: (chosen: Iterable<File>) => {
       setRefused([]);
       for (const file of chosen) {
-        const view = uppy.getFiles().length % 2 === 0 ? firstView : other;
+        const view = uppy.getFiles().length % 2 === 0 ? firstView : otherSide(firstView);
         const about: About = { for: shown.current, view, capture: "", mirrored: false };
         try {
           uppy.addFile({ name: file.name, type: file.type, data: file, meta: about as Meta });

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from tropometer.swing.error.value import Measured, degrees_of, hypot
-from tropometer.swing.readings.from_marks import BOTH, DOWN_THE_LINE, FACE_ON, from_marks
+from tropometer.swing.readings.from_marks import BOTH, FRONTAL, SAGITTAL, from_marks
 from tropometer.swing.readings.look import Look
 from tropometer.swing.scene.place import Place, angle_between
 
 
-@from_marks("grip_plumb", unit="ratio", group="club", seen=(BOTH, DOWN_THE_LINE), at=("top",),
+@from_marks("grip_plumb", unit="ratio", group="club", seen=(BOTH, SAGITTAL), at=("top",),
          sign="0 over the trail heel, 1 over the trail toe")  # fmt: skip
 def grip_plumb(look: Look) -> Measured:
     """Where the plumb from the club's butt end falls along the trail foot."""
@@ -16,7 +16,7 @@ def grip_plumb(look: Look) -> Measured:
     return (look.here("grip_butt").b - heel) / (toe - heel)
 
 
-@from_marks("lead_arm_raise", unit="deg", group="club", seen=(BOTH, FACE_ON),
+@from_marks("lead_arm_raise", unit="deg", group="club", seen=(BOTH, FRONTAL),
          sign="0 hanging, 90 level")  # fmt: skip
 def lead_arm_raise(look: Look) -> Measured:
     """Angle from straight down to the way from the lead shoulder to the grip."""
@@ -24,7 +24,7 @@ def lead_arm_raise(look: Look) -> Measured:
     return degrees_of(hypot(arm.t, arm.b), -arm.u)
 
 
-@from_marks("arm_shaft_angle", unit="deg", group="club", seen=(BOTH, FACE_ON),
+@from_marks("arm_shaft_angle", unit="deg", group="club", seen=(BOTH, FRONTAL),
          at=("arm_down", "shaft_down", "impact"), sign="180 when arm and shaft are in line")  # fmt: skip
 def arm_shaft_angle(look: Look) -> Measured:
     """Angle from the lead shoulder over the grip to the club head."""
@@ -32,7 +32,7 @@ def arm_shaft_angle(look: Look) -> Measured:
     return angle_between(look.here("lead_shoulder").minus(grip), look.here("club_head").minus(grip))
 
 
-@from_marks("club_inside", unit="m", group="club", seen=(BOTH, DOWN_THE_LINE), at=("shaft_back",),
+@from_marks("club_inside", unit="m", group="club", seen=(BOTH, SAGITTAL), at=("shaft_back",),
             sign="head outside the hands (toward the ball) positive, inside negative")  # fmt: skip
 def club_inside(look: Look) -> Measured:
     """Club head toward the ball, from the grip."""
@@ -57,7 +57,7 @@ def shaft_pitch(look: Look) -> Measured:
     return degrees_of(shaft.u, hypot(shaft.t, shaft.b))
 
 
-@from_marks("shaft_lean", unit="deg", group="club", seen=(BOTH, FACE_ON), at=("address", "impact"),
+@from_marks("shaft_lean", unit="deg", group="club", seen=(BOTH, FRONTAL), at=("address", "impact"),
             sign="hands ahead of the head positive")  # fmt: skip
 def shaft_lean(look: Look) -> Measured:
     """Angle of the shaft from the upright, from head to grip, seen face-on."""

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from tropometer.swing.error.value import Measured, degrees_of, hypot
 from tropometer.swing.readings.clock import DOWNWARD, UPWARD, Clock, Crossing
-from tropometer.swing.readings.from_marks import AFTER_ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, from_marks
+from tropometer.swing.readings.from_marks import AFTER_ADDRESS, BOTH, FRONTAL, SAGITTAL, from_marks
 from tropometer.swing.readings.from_times import FROM_IMPACT, FROM_TOP, from_times
 from tropometer.swing.readings.look import Look
 from tropometer.swing.readings.reading import Given
 from tropometer.swing.scene.place import Place
 
-FLOOR = (BOTH, DOWN_THE_LINE, FACE_ON)
+FLOOR = (BOTH, SAGITTAL, FRONTAL)
 OUTWARD = "outward positive"
 
 
@@ -27,7 +27,7 @@ def foot_flare_trail(look: Look) -> Measured:
 
 
 @from_marks(
-    "foot_twist_lead", unit="deg", group="feet", seen=(BOTH, FACE_ON), scale="mat",
+    "foot_twist_lead", unit="deg", group="feet", seen=(BOTH, FRONTAL), scale="mat",
     at=("top", "impact", "finish"),
     sign="further outward than at address positive",
 )  # fmt: skip
@@ -43,7 +43,7 @@ def _flare(foot: Place, toward_target: int) -> Measured:
 
 HEEL_OFF_M = 0.01
 UP = "up positive"
-EITHER = (BOTH, FACE_ON, DOWN_THE_LINE)
+EITHER = (BOTH, FRONTAL, SAGITTAL)
 
 
 @from_marks("heel_lift_lead", unit="m", group="feet", seen=EITHER, at=AFTER_ADDRESS, sign=UP)
@@ -81,7 +81,7 @@ def toe_lift_lead(look: Look) -> Measured:
 
 
 @from_marks(
-    "foot_roll_lead", unit="deg", group="feet", seen=(BOTH, FACE_ON),
+    "foot_roll_lead", unit="deg", group="feet", seen=(BOTH, FRONTAL),
     sign="outward positive: the inner edge up",
 )  # fmt: skip
 def foot_roll_lead(look: Look) -> Measured:
@@ -90,7 +90,7 @@ def foot_roll_lead(look: Look) -> Measured:
 
 
 @from_marks(
-    "foot_roll_trail", unit="deg", group="feet", seen=(BOTH, FACE_ON),
+    "foot_roll_trail", unit="deg", group="feet", seen=(BOTH, FRONTAL),
     sign="inward positive: the outer edge up",
 )  # fmt: skip
 def foot_roll_trail(look: Look) -> Measured:

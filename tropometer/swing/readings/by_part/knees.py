@@ -5,14 +5,14 @@ from __future__ import annotations
 from tropometer.swing.error.value import Measured, degrees_of, hypot
 from tropometer.swing.names import Checkpoint
 from tropometer.swing.readings.clock import DOWNWARD, Clock, Crossing
-from tropometer.swing.readings.from_marks import BOTH, DOWN_THE_LINE, FACE_ON, from_marks
+from tropometer.swing.readings.from_marks import BOTH, FRONTAL, SAGITTAL, from_marks
 from tropometer.swing.readings.from_times import FROM_IMPACT, from_times
 from tropometer.swing.readings.look import Look
 from tropometer.swing.readings.reading import Given
 from tropometer.swing.scene.place import Place
 
 # A bend toward a face-on camera does not show: from there alone it is never given as a bend.
-SIDEWAYS = (BOTH, DOWN_THE_LINE)
+SIDEWAYS = (BOTH, SAGITTAL)
 BENT = "0 straight, bent positive"
 TARGET = "positive toward the target"
 POINTS = "0 to the ball, toward the target positive"
@@ -38,27 +38,27 @@ def knee_flex_change_trail(look: Look) -> Measured:
     return look.since_address(knee_flex_trail(look), at_address)
 
 
-@from_marks("knee_height_difference", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("top",),
+@from_marks("knee_height_difference", unit="m", group="knees", seen=(BOTH, FRONTAL), at=("top",),
          sign="trail knee higher positive")  # fmt: skip
 def knee_height_difference(look: Look) -> Measured:
     """Height of the trail knee, less that of the lead knee."""
     return look.here("trail_knee").u - look.here("lead_knee").u
 
 
-@from_marks("lead_knee_travel_t", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("top",), sign=TARGET)
+@from_marks("lead_knee_travel_t", unit="m", group="knees", seen=(BOTH, FRONTAL), at=("top",), sign=TARGET)
 def lead_knee_travel_t(look: Look) -> Measured:
     """Lead knee along the target line, minus its place at address."""
     return look.moved("lead_knee").t
 
 
-@from_marks("lead_knee_travel_b", unit="m", group="knees", seen=(BOTH, DOWN_THE_LINE), at=("top",),
+@from_marks("lead_knee_travel_b", unit="m", group="knees", seen=(BOTH, SAGITTAL), at=("top",),
          sign="positive toward the ball")  # fmt: skip
 def lead_knee_travel_b(look: Look) -> Measured:
     """Lead knee toward the ball, minus its place at address."""
     return look.moved("lead_knee").b
 
 
-@from_marks("lead_knee_behind_ball", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("top",),
+@from_marks("lead_knee_behind_ball", unit="m", group="knees", seen=(BOTH, FRONTAL), at=("top",),
          sign="positive on the target's side of the ball")  # fmt: skip
 def lead_knee_behind_ball(look: Look) -> Measured:
     """Lead knee along the target line, from where the ball lay."""
@@ -86,7 +86,7 @@ def lead_knee_rate(clock: Clock, at: str) -> Given:
 STACKED: tuple[Checkpoint, ...] = ("arm_down", "impact")
 
 
-@from_marks("lead_leg_lean", unit="deg", group="knees", seen=(BOTH, FACE_ON), at=STACKED,
+@from_marks("lead_leg_lean", unit="deg", group="knees", seen=(BOTH, FRONTAL), at=STACKED,
          sign="hip on the target's side of the ankle positive")  # fmt: skip
 def lead_leg_lean(look: Look) -> Measured:
     """Angle of the lead leg from ankle to hip, from the upright, seen face-on."""
@@ -94,20 +94,20 @@ def lead_leg_lean(look: Look) -> Measured:
     return degrees_of(leg.t, leg.u)
 
 
-@from_marks("lead_leg_knee_offset", unit="m", group="knees", seen=(BOTH, FACE_ON), at=STACKED, sign=TARGET)
+@from_marks("lead_leg_knee_offset", unit="m", group="knees", seen=(BOTH, FRONTAL), at=STACKED, sign=TARGET)
 def lead_leg_knee_offset(look: Look) -> Measured:
     """Lead knee along the target line, from the straight line between ankle and hip."""
     return _beside_its_leg(look, "lead").t
 
 
-@from_marks("trail_knee_inside", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("address", "top"),
+@from_marks("trail_knee_inside", unit="m", group="knees", seen=(BOTH, FRONTAL), at=("address", "top"),
             sign=TARGET)  # fmt: skip
 def trail_knee_inside(look: Look) -> Measured:
     """Trail knee along the target line, from the straight line between ankle and hip."""
     return _beside_its_leg(look, "trail").t
 
 
-@from_marks("knee_gap", unit="m", group="knees", seen=(BOTH, FACE_ON), at=("impact",),
+@from_marks("knee_gap", unit="m", group="knees", seen=(BOTH, FRONTAL), at=("impact",),
             sign="lead knee on the target's side positive")  # fmt: skip
 def knee_gap(look: Look) -> Measured:
     """From knee to knee along the target line."""

@@ -6,7 +6,7 @@ import numpy as np
 
 from tropometer.swing.error.value import Measured, combined, degrees_of, hypot
 from tropometer.swing.readings.clock import DOWNWARD, Clock, Crossing
-from tropometer.swing.readings.from_marks import AFTER_ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, from_marks
+from tropometer.swing.readings.from_marks import AFTER_ADDRESS, BOTH, FRONTAL, SAGITTAL, from_marks
 from tropometer.swing.readings.from_times import FROM_IMPACT, from_times
 from tropometer.swing.readings.line_turn import turn_of
 from tropometer.swing.readings.look import Look
@@ -17,28 +17,28 @@ TARGET = "positive toward the target"
 POST_M = 0.18  # from the lead hip's edge at address to the post mark
 
 
-@from_marks("pelvis_sway", unit="m", group="pelvis", seen=(BOTH, FACE_ON), sign=TARGET,
+@from_marks("pelvis_sway", unit="m", group="pelvis", seen=(BOTH, FRONTAL), sign=TARGET,
             least_at="extreme_back")  # fmt: skip
 def pelvis_sway(look: Look) -> Measured:
     """Middle of the two hip joints along the target line, minus its place at address."""
     return (look.moved("lead_hip").t + look.moved("trail_hip").t) * 0.5
 
 
-@from_marks("pelvis_rise", unit="m", group="pelvis", seen=(BOTH, FACE_ON, DOWN_THE_LINE), at=AFTER_ADDRESS,
+@from_marks("pelvis_rise", unit="m", group="pelvis", seen=(BOTH, FRONTAL, SAGITTAL), at=AFTER_ADDRESS,
          sign="up positive")  # fmt: skip
 def pelvis_rise(look: Look) -> Measured:
     """Height of the middle of the two hip joints, minus its height at address."""
     return (look.moved("lead_hip").u + look.moved("trail_hip").u) * 0.5
 
 
-@from_marks("trail_hip_gap", unit="m", group="pelvis", seen=(BOTH, FACE_ON),
+@from_marks("trail_hip_gap", unit="m", group="pelvis", seen=(BOTH, FRONTAL),
          sign="positive inside the foot, negative outside")  # fmt: skip
 def trail_hip_gap(look: Look) -> Measured:
     """Trail hip's outer edge along the target line, from the plumb over the trail foot's edge at address."""
     return look.here("trail_hip_edge").t - look.at("trail_foot_outer", "address").t
 
 
-@from_marks("trail_hip_gap_share", unit="ratio", group="pelvis", seen=(BOTH, FACE_ON), at=AFTER_ADDRESS,
+@from_marks("trail_hip_gap_share", unit="ratio", group="pelvis", seen=(BOTH, FRONTAL), at=AFTER_ADDRESS,
          sign="1 as at address, 0 at the plumb, negative outside")  # fmt: skip
 def trail_hip_gap_share(look: Look) -> Measured:
     """Trail hip gap divided by the gap at address."""
@@ -55,7 +55,7 @@ def trail_hip_gap_share(look: Look) -> Measured:
     return combined(gone.value / gap_m + 1, (gone, 1 / gap_m), (start, -lopsided * gone.value / gap_m**2))
 
 
-@from_marks("post_gap", unit="m", group="pelvis", seen=(BOTH, FACE_ON),
+@from_marks("post_gap", unit="m", group="pelvis", seen=(BOTH, FRONTAL),
          sign="still to go to the post mark; 0 is posted")  # fmt: skip
 def post_gap(look: Look) -> Measured:
     """From the lead hip's outer edge to the post mark, 18 cm toward the target from its place at address."""
@@ -75,28 +75,28 @@ def pelvis_forward_rate(clock: Clock, at: str) -> Given:
     return clock.rate_at_impact("pelvis_sway")
 
 
-@from_marks("pelvis_depth", unit="m", group="pelvis", seen=(BOTH, DOWN_THE_LINE), at=AFTER_ADDRESS,
+@from_marks("pelvis_depth", unit="m", group="pelvis", seen=(BOTH, SAGITTAL), at=AFTER_ADDRESS,
          sign="positive toward the ball, off the seat wall")  # fmt: skip
 def pelvis_depth(look: Look) -> Measured:
     """Rearmost point of the pelvis toward the ball, minus its place at address."""
     return look.moved("seat").b
 
 
-@from_marks("pelvis_push", unit="m", group="pelvis", seen=(BOTH, DOWN_THE_LINE),
+@from_marks("pelvis_push", unit="m", group="pelvis", seen=(BOTH, SAGITTAL),
             sign="toward the ball positive, pushed back negative")  # fmt: skip
 def pelvis_push(look: Look) -> Measured:
     """Middle of the two hip joints toward the ball, minus its place at address."""
     return (look.moved("lead_hip").b + look.moved("trail_hip").b) * 0.5
 
 
-@from_marks("trail_hip_push", unit="m", group="pelvis", seen=(BOTH, DOWN_THE_LINE), at=("top",),
+@from_marks("trail_hip_push", unit="m", group="pelvis", seen=(BOTH, SAGITTAL), at=("top",),
          sign="toward the ball positive, pushed back negative")  # fmt: skip
 def trail_hip_push(look: Look) -> Measured:
     """Trail hip joint toward the ball, minus its place at address."""
     return look.moved("trail_hip").b
 
 
-@from_marks("pelvis_turn", unit="deg", group="pelvis", seen=(BOTH, FACE_ON),
+@from_marks("pelvis_turn", unit="deg", group="pelvis", seen=(BOTH, FRONTAL),
          sign="away from the target positive, open negative")  # fmt: skip
 def pelvis_turn(look: Look) -> Measured:
     """Turn of the line through the hips about the upright; face-on alone, from how narrow it gets."""
@@ -104,7 +104,7 @@ def pelvis_turn(look: Look) -> Measured:
     return turn_of(look, "hip")
 
 
-@from_marks("pelvis_slant", unit="deg", group="pelvis", seen=(BOTH, FACE_ON),
+@from_marks("pelvis_slant", unit="deg", group="pelvis", seen=(BOTH, FRONTAL),
          sign="trail side lower positive")  # fmt: skip
 def pelvis_slant(look: Look) -> Measured:
     """Slope of the line through the hips."""

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import Measured, degrees_of
-from tropometer.swing.readings.from_marks import ADDRESS, BOTH, DOWN_THE_LINE, FACE_ON, from_marks
+from tropometer.swing.readings.from_marks import ADDRESS, BOTH, FRONTAL, SAGITTAL, from_marks
 from tropometer.swing.readings.look import Look
 from tropometer.swing.scene.place import length_of
 
 
 @from_marks(
-    "stance_width", unit="m", group="feet", seen=(BOTH, FACE_ON), at=ADDRESS,
+    "stance_width", unit="m", group="feet", seen=(BOTH, FRONTAL), at=ADDRESS,
     sign="heel to heel along the target line", changing=False,
 )  # fmt: skip
 def stance_width(look: Look) -> Measured:
@@ -19,7 +19,7 @@ def stance_width(look: Look) -> Measured:
 
 
 @from_marks(
-    "stance_ratio", unit="ratio", group="feet", seen=(BOTH, FACE_ON), at=ADDRESS,
+    "stance_ratio", unit="ratio", group="feet", seen=(BOTH, FRONTAL), at=ADDRESS,
     sign="1 when the heels are as far apart as the shoulders are broad", changing=False,
 )  # fmt: skip
 def stance_ratio(look: Look) -> Measured:
@@ -31,7 +31,7 @@ def stance_ratio(look: Look) -> Measured:
 
 
 @from_marks(
-    "ball_position", unit="ratio", group="feet", seen=(BOTH, FACE_ON), at=ADDRESS,
+    "ball_position", unit="ratio", group="feet", seen=(BOTH, FRONTAL), at=ADDRESS,
     sign="0 at the trail heel, 1 at the lead heel", changing=False,
 )  # fmt: skip
 def ball_position(look: Look) -> Measured:
@@ -41,7 +41,7 @@ def ball_position(look: Look) -> Measured:
 
 
 @from_marks(
-    "toe_line", unit="deg", group="feet", seen=(BOTH, DOWN_THE_LINE, FACE_ON), at=ADDRESS, scale="mat",
+    "toe_line", unit="deg", group="feet", seen=(BOTH, SAGITTAL, FRONTAL), at=ADDRESS, scale="mat",
     sign="closed positive: the trail toe farther from the ball", changing=False,
 )  # fmt: skip
 def toe_line(look: Look) -> Measured:
@@ -51,7 +51,7 @@ def toe_line(look: Look) -> Measured:
 
 
 @from_marks(
-    "pelvis_offset", unit="m", group="pelvis", seen=(BOTH, FACE_ON), at=ADDRESS,
+    "pelvis_offset", unit="m", group="pelvis", seen=(BOTH, FRONTAL), at=ADDRESS,
     sign="positive toward the target", changing=False,
 )  # fmt: skip
 def pelvis_offset(look: Look) -> Measured:
@@ -60,7 +60,7 @@ def pelvis_offset(look: Look) -> Measured:
 
 
 @from_marks(
-    "sternum_offset", unit="m", group="trunk", seen=(BOTH, FACE_ON), at=ADDRESS,
+    "sternum_offset", unit="m", group="trunk", seen=(BOTH, FRONTAL), at=ADDRESS,
     sign="positive toward the target", changing=False,
 )  # fmt: skip
 def sternum_offset(look: Look) -> Measured:

@@ -218,14 +218,22 @@ function Effect({ state, units }: { state: SideState; units: Units }) {
 }
 
 const PLAN_PX = 96;
+// Right and up on the plan, before a right-hander's camera: face-on the target, and away from the ball.
+const LIE: Record<View, (t: number, b: number) => { right: number; up: number }> = {
+  face_on: (t, b) => ({ right: t, up: -b }),
+  from_behind: (t, b) => ({ right: -t, up: b }),
+  down_the_line: (t, b) => ({ right: b, up: t }),
+  up_the_line: (t, b) => ({ right: -b, up: -t }),
+};
 const ROOM_M = 0.6;
 
 /** The range from above, as it lies before the camera: mat, player, and where the camera stood. */
 function Plan({ camera, mat, view, hand }: { camera: Camera; mat: Mat; view: View; hand: Hand }) {
   const mirror = hand === "right" ? 1 : -1;
-  // Right and up on the plan: face-on the target and away from the ball, down the line the ball and the target.
-  const lie = ({ t, b }: { t: number; b: number }) =>
-    view === "face_on" ? { right: mirror * t, up: -b } : { right: mirror * b, up: t };
+  const lie = ({ t, b }: { t: number; b: number }) => {
+    const { right, up } = LIE[view](t, b);
+    return { right: mirror * right, up };
+  };
   const [eye, player] = [lie(camera.eye), lie(camera.player)];
   const corner = lie({ t: (mat.along_m ?? 0) / 2, b: (mat.across_m ?? 0) / 2 });
   const half = { right: Math.abs(corner.right), up: Math.abs(corner.up) };

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { memo, useState } from "react";
 import { api, got, type Schemas } from "../../api/client";
 import { keep } from "../../parts/keep";
-import { momentWords, VIEW_WORDS } from "../../words";
+import { momentWords, VIEW_WORDS, type View } from "../../words";
 import type { Side, SideState } from "../benchState";
 import { useSayViews } from "./useSayViews";
 
@@ -84,10 +84,12 @@ export const Doubts = memo(function Doubts({ side, state }: { side: Side; state:
 
 const keptKey = (clipId: string) => `tropometer.kept.${clipId}`;
 
-function unlikeWords({ first, last, a_s, b_s }: Schemas["UnlikeOut"]): string {
+function unlikeWords({ first, last, a_view, b_view, a_s, b_s }: Schemas["UnlikeOut"]): string {
   const stretch = `${momentWords(first)} to ${momentWords(last).toLowerCase()}`;
-  return `${stretch}: ${a_s.toFixed(2)} s face-on, ${b_s.toFixed(2)} s down the line.`;
+  return `${stretch}: ${seen(a_s, a_view)}, ${seen(b_s, b_view)}.`;
 }
+
+const seen = (seconds: number, view: View) => `${seconds.toFixed(2)} s ${VIEW_WORDS[view].toLowerCase()}`;
 
 function doubtsOf({ clip, swing }: SideState): Doubt[] {
   const { view, hand, capture_fps } = clip.proposals;

@@ -12,7 +12,9 @@ import { isHidden } from "./round";
 const PLACES = 10;
 const TESTED = {
   face_on: ["lead_knee", "trail_toe", "lead_hip_edge", "lead_ankle", "trail_knee"],
+  from_behind: ["lead_heel", "trail_ankle", "lead_hip_edge", "trail_heel", "lead_ankle"],
   down_the_line: ["trail_knee", "trail_toe", "seat", "trail_ankle", "neck"],
+  up_the_line: ["lead_knee", "lead_toe", "seat", "lead_ankle", "neck"],
 } as const;
 
 interface Place {

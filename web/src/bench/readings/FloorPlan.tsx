@@ -1,5 +1,5 @@
 import { type Units, withError } from "../../units";
-import { CHECKPOINT_WORDS, type Checkpoint } from "../../words";
+import { CHECKPOINT_WORDS, type Checkpoint, VIEW_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { onOf, pegsOf, type Side, type SideState } from "../benchState";
 import { PAPER_INK } from "../ink";
@@ -94,7 +94,7 @@ export function Plan(props: { side: Side; state?: SideState; plan: Floor; at: La
             fill={ink}
             stroke="none"
           >
-            <title>{camera.view === "face_on" ? "Face-on camera" : "Camera down the line"}</title>
+            <title>Camera {VIEW_WORDS[camera.view].toLowerCase()}</title>
           </path>
         );
       })}
