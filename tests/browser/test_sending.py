@@ -58,6 +58,10 @@ class SendingTests(BrowserCase):
         expect(views.nth(0)).to_have_value("face_on")
         expect(views.nth(1)).to_have_value("down_the_line")
         page.get_by_label("Slow motion, shot at").nth(1).fill("240")
+        page.get_by_label("Club", exact=True).fill("sand wedge")
+        expect(page.get_by_label("Kind of club")).to_have_value("wedge")  # a club that is known says its kind
+        expect(page.get_by_label("Swing length")).to_have_value("full")
+        page.get_by_label("Swing length").select_option("Lead arm level")
         page.get_by_label("In your words").fill("I fall off the ball.")
         page.get_by_label("Where the camera stood").fill("On my bag")
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)
@@ -78,6 +82,8 @@ class SendingTests(BrowserCase):
         expect(page.get_by_role("heading", name="Thank you, your swing is with Maren Thole")).to_be_visible()
         swing = Swing.objects.get(student=self.student)
         self.assertEqual((swing.words, swing.one_swing), ("I fall off the ball.", False))
+        kind = (swing.club, swing.club_class, swing.swing_length)
+        self.assertEqual(kind, ("sand wedge", "wedge", "lead_arm_level"))
         rates = {clip.view: clip.capture_fps for clip in swing.clips.all()}
         self.assertEqual(rates, {"face_on": None, "down_the_line": 240})
         self.assertEqual(Upload.objects.count(), 0)

@@ -1,8 +1,10 @@
 """A swing is handed in once, however often its sender asks."""
 
 import json
+from functools import partial
 from typing import Any
 
+from django.db import IntegrityError
 from django.test import TransactionTestCase
 from django.utils import timezone
 
@@ -32,6 +34,24 @@ class HandingInTests(making.MediaFolders, TransactionTestCase):
 
     def post(self, path: str, body: Any) -> Any:
         return self.client.post(path, json.dumps(body), content_type="application/json")
+
+    def test_club_and_length_are_kept_changed_and_checked(self) -> None:
+        kind = {"club": "5 wood", "club_class": "wood", "swing_length": "shoulder_high"}
+        clips = [self.arrived(Sender(self.owner))]
+        sent = {"student_id": str(self.student.pk), "clips": clips, **kind}
+        swing = Swing.objects.get(pk=self.post("/api/swings", sent).json()["swing_id"])
+        self.assertEqual((swing.club_class, swing.swing_length), ("wood", "shoulder_high"))
+        path = f"/api/swings/{swing.pk}/kind"
+        put = partial(self.client.put, path, content_type="application/json")
+        self.assertEqual(put({"club": "Driver", "club_class": "driver"}).status_code, 200)
+        told = self.client.get(f"/api/swings/{swing.pk}").json()
+        self.assertEqual([told[each] for each in kind], ["Driver", "driver", None])
+        refused = put({"swing_length": "huge"})
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("swing_length", refused.content.decode())
+        swing.swing_length = "huge"
+        with self.assertRaises(IntegrityError):
+            swing.save()
 
     def test_pressed_four_times_at_once_it_is_one_swing(self) -> None:
         body = {"student_id": str(self.student.pk), "clips": [self.arrived(Sender(self.owner))]}

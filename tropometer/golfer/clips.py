@@ -78,6 +78,7 @@ def truth(take: Take, motion: Motion, times: Floats) -> dict[str, Any]:
     """All that is true of a take, as docs/formats/golfer-truth.md describes it."""
     person, camera = take.person, take.camera
     when = timing(motion)
+    met = {at: time for at, time in when.checkpoints.items() if at not in when.never}
     poses = motion.poses(times)
     marks = mark_places(motion, poses)
     unseen = hidden(motion, poses, marks, camera)
@@ -105,10 +106,10 @@ def truth(take: Take, motion: Motion, times: Floats) -> dict[str, Any]:
         "camera": _camera(take),
         "stick": {**_on_floor(take, bay.stick_ends(motion)), "length_m": bay.STICK_LENGTH_M},
         "mat_corners": _on_floor(take, bay.mat_corners()),
-        "checkpoints": {at: int(np.argmin(np.abs(times - when.checkpoints[at]))) for at in CHECKPOINTS},
+        "checkpoints": {at: int(np.argmin(np.abs(times - met[at]))) for at in CHECKPOINTS if at in met},
         "times_s": {
             "frames": np.round(times, 6).tolist(),
-            "checkpoints": {at: round(t, 6) for at, t in when.checkpoints.items()},
+            "checkpoints": {at: round(t, 6) for at, t in met.items()},
             "starts": {part: round(t, 6) for part, t in when.starts.items()},
             "strike_heard": round(when.checkpoints["impact"] + _way_of_sound_s(take, marks["ball"][0]), 6),
         },
@@ -120,6 +121,7 @@ def truth(take: Take, motion: Motion, times: Floats) -> dict[str, Any]:
                 "unit": r.unit,
             }
             for r in true_readings(motion, when, mat)
+            if r.at not in when.never
         ],
         "mat": {
             "lead_force_n": np.round(felt.lead_force_n, 1).tolist(),

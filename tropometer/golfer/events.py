@@ -28,7 +28,8 @@ Quantity = Callable[[Poses], Floats]
 class Timing:
     """Seconds from the start of the footage; an event that does not happen is None."""
 
-    checkpoints: dict[Checkpoint, float]
+    checkpoints: dict[Checkpoint, float]  # of one that never comes, the time of its keys
+    never: frozenset[Checkpoint]  # a short swing's arm does not come level
     starts: dict[str, float]  # first forward motion of each part
     start_of_swing: float
     lead_knee_straight: float | None
@@ -119,23 +120,21 @@ def timing(motion: Motion) -> Timing:
     def level_arm(p: Poses) -> Floats:
         return p.arms["lead"].wrist[:, 1] - p.arms["lead"].shoulder[:, 1]
 
-    def met(at: Checkpoint, found: float | None) -> float:
-        return float(keys[EVENTS.index(at)]) if found is None else found
-
-    checkpoints: dict[Checkpoint, float] = {
+    met: dict[Checkpoint, float | None] = {
         "address": START_S,
-        "shaft_back": met("shaft_back", crossing(motion, level_shaft, *back)),
-        "arm_back": met("arm_back", crossing(motion, level_arm, *back)),
+        "shaft_back": crossing(motion, level_shaft, *back),
+        "arm_back": crossing(motion, level_arm, *back),
         "top": top,
-        "arm_down": met("arm_down", crossing(motion, level_arm, top, impact)),
-        "shaft_down": met("shaft_down", _last(motion, level_shaft, top, impact)),
+        "arm_down": crossing(motion, level_arm, top, impact),
+        "shaft_down": _last(motion, level_shaft, top, impact),
         "impact": impact,
-        "shaft_through": met("shaft_through", crossing(motion, level_shaft, impact + 0.005, motion.end_s)),
+        "shaft_through": crossing(motion, level_shaft, impact + 0.005, motion.end_s),
         "finish": float(keys[-1]),
     }
     starts = {name: turns_round(motion, quantity, *transition) for name, quantity in parts.items()}
     return Timing(
-        checkpoints=checkpoints,
+        checkpoints={at: float(keys[EVENTS.index(at)]) if time is None else time for at, time in met.items()},
+        never=frozenset(at for at, time in met.items() if time is None),
         starts=starts,
         start_of_swing=START_S,
         lead_knee_straight=crossing(

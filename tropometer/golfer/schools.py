@@ -77,15 +77,37 @@ def driver(settings: SwingSettings) -> SwingSettings:
     )
 
 
+def inclined_turn(settings: SwingSettings) -> SwingSettings:
+    """The hips turn about the tipped spine, not level: the trail side is higher at the top, lower at impact.
+
+    The knees do it: the trail one straightens going back while the lead one bends, so the kneecaps part.
+    """
+    return settings.plus(
+        lead_knee_flex={"shaft_back": 4, "arm_back": 10, "top": 15, "arm_down": 6, "impact": -4},
+        trail_knee_flex={"shaft_back": -1, "arm_back": -2, "top": -3, "arm_down": -2, "impact": 4},
+    )
+
+
+def outer_heel(settings: SwingSettings) -> SwingSettings:
+    """Through the ball onto the outer heel of the lead foot: its toe eases up, and it turns out after."""
+    return settings.plus(
+        lead_toe_lift={"impact": 1, "shaft_through": 3, "arm_through": 5, "finish": 7},
+        lead_foot_roll={"impact": 2, "shaft_through": 5, "arm_through": 7, "finish": 8},
+        lead_foot_twist={"shaft_through": 2, "arm_through": 8, "finish": 16},
+        lead_cop_toe={"impact": -0.22, "shaft_through": -0.20, "arm_through": -0.15, "finish": -0.15},
+        lead_cop_outer={"impact": 0.12, "shaft_through": 0.12, "arm_through": 0.10, "finish": 0.08},
+    )
+
+
 def wedge(settings: SwingSettings) -> SwingSettings:
-    """The same school with a wedge: narrow, more weight on the lead side, ball in the middle."""
+    """The same school with a wedge: narrow, three quarters of the weight on the lead side, ball in the middle."""
     return settings.but(
         club="wedge",
         stance_ratio=settings.stance_ratio - 0.2,
         ball_position=0.5,
         pelvis_bump=settings.pelvis_bump + 0.015,
         hands_ahead_address=0.03,
-    ).plus(lead_share={"address": 0.12, "shaft_back": 0.14, "arm_back": 0.14, "top": 0.16})
+    ).plus(lead_share={"address": 0.25, "shaft_back": 0.26, "arm_back": 0.26, "top": 0.24})
 
 
 SCHOOLS = {

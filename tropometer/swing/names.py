@@ -8,6 +8,9 @@ Hand = Literal["right", "left"]
 View = Literal["face_on", "from_behind", "down_the_line", "up_the_line"]
 # What a camera shows without depth: the frontal plane along the target line, or the sagittal one across it.
 Plane = Literal["frontal", "sagittal"]
+# How far a swing goes back, and what it is made with: a half swing is not a full one that stops short.
+SwingLength = Literal["pitch", "lead_arm_level", "shoulder_high", "full"]
+ClubClass = Literal["wedge", "iron", "wood", "driver"]
 Checkpoint = Literal[
     "address",
     "shaft_back",
@@ -40,6 +43,8 @@ MarkSource = Literal["hand", "tracked", "proposed", "accepted"]
 LengthPlace = Literal["body_plane", "toe_line", "ball_line"]
 
 HANDS: tuple[Hand, ...] = get_args(Hand)
+SWING_LENGTHS: tuple[SwingLength, ...] = get_args(SwingLength)
+CLUB_CLASSES: tuple[ClubClass, ...] = get_args(ClubClass)
 CHECKPOINTS: tuple[Checkpoint, ...] = get_args(Checkpoint)
 EVENTS: tuple[Event, ...] = get_args(Event)
 VIEWS: tuple[View, ...] = get_args(

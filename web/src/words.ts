@@ -66,6 +66,29 @@ export const VIEWS = Object.keys(VIEW_WORDS) as View[];
 export const otherSide = (view: View): View =>
   view === "face_on" || view === "from_behind" ? "down_the_line" : "face_on";
 
+export type ClubClass = NonNullable<Schemas["SwingKind"]["club_class"]>;
+export type SwingLength = NonNullable<Schemas["SwingKind"]["swing_length"]>;
+
+export const CLUB_CLASS_WORDS: Record<ClubClass, string> = {
+  driver: "Driver",
+  wood: "Wood or hybrid",
+  iron: "Iron",
+  wedge: "Wedge",
+};
+
+export const SWING_LENGTH_WORDS: Record<SwingLength, string> = {
+  full: "Full swing",
+  shoulder_high: "Hands shoulder high",
+  lead_arm_level: "Lead arm level",
+  pitch: "Pitch",
+};
+
+/** A swing's club and, where it was said, its length: "7 iron · full swing". */
+export function kindWords(swing: { club: string; swing_length: SwingLength | null }): string {
+  const long = swing.swing_length && SWING_LENGTH_WORDS[swing.swing_length].toLowerCase();
+  return [swing.club || "Club not named", long].filter(Boolean).join(" · ");
+}
+
 const PAIRED_WORDS: Record<string, string> = {
   hip: "hip joint",
   hip_edge: "hip, outer edge",

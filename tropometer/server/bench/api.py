@@ -28,6 +28,7 @@ from tropometer.server.bench.schemas import (
     Received,
     SetupOut,
     Stretch,
+    SwingKind,
     SwingOf,
     SwingRow,
     TracksOut,
@@ -117,6 +118,8 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
         "hand": found.hand,
         "student": found.student,
         "club": found.club,
+        "club_class": found.club_class,
+        "swing_length": found.swing_length,
         "words": found.words,
         "usual_miss": found.usual_miss,
         "what_hurts": found.what_hurts,
@@ -150,6 +153,14 @@ def _motion(clip: "Clip") -> list[list[float]] | None:
     if motion is None:
         return None
     return [[float(f"{each:.7g}") for each in row] for row in motion.known_rows[:, :8].tolist()]
+
+
+@router.put("/swings/{uuid:id}/kind", response=EditAnswer)
+def say_kind(request: HttpRequest, id: UUID, data: SwingKind) -> dict[str, Any]:
+    """Say what a swing was made with and how long it was meant to be, and answer with what follows."""
+    found = services.swing_of(asking(request), id)
+    services.say_kind(found, data)
+    return answers.answered(found)
 
 
 @router.put("/swings/{uuid:id}/views", response=EditAnswer)

@@ -27,7 +27,18 @@ from tropometer.swing.formats.plate import plate_from
 from tropometer.swing.gauges.drawing import gauges
 from tropometer.swing.gauges.floor_plan import FloorPlan, floor_plan
 from tropometer.swing.gauges.gauge import Gauge
-from tropometer.swing.names import CHECKPOINTS, EVENTS, Hand, LengthPlace, MarkSource, View
+from tropometer.swing.names import (
+    CHECKPOINTS,
+    EVENTS,
+    ClubClass,
+    Hand,
+    LengthPlace,
+    MarkSource,
+    SwingLength,
+    View,
+)
+from tropometer.swing.proposals.club_class import propose_club_class
+from tropometer.swing.proposals.swing_length import swing_length_of
 from tropometer.swing.read import read
 from tropometer.swing.readings.from_plate import FromPlate
 from tropometer.swing.readings.next_click import NextClick, next_clicks
@@ -80,6 +91,8 @@ def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> SwingRecor
         hand=cast(Hand, swing.hand),
         stature_m=swing.student.stature_m if swing.student else None,
         club=swing.club,
+        club_class=cast(ClubClass | None, swing.club_class),
+        swing_length=cast(SwingLength | None, swing.swing_length),
         one_swing=swing.one_swing is True,  # what nobody has said is not believed
         plate=plate_from(felt.felt) if (felt := _pressure(swing)) else None,
         clips=tuple(_clip(clip, whole) for clip in clips),
@@ -192,8 +205,17 @@ def measured(swing: Swing) -> dict[str, Any]:
         ],
         "pressure": _pressure_told(swing, record.plate),
         "pairing": _pairing(swing, record),
+        "kind_seen": told.kind_seen,
         "told": told,
     }
+
+
+@dataclass(frozen=True)
+class KindSeen:
+    """What club and what length of swing the marks tell, if they tell it surely."""
+
+    club_class: ClubClass | None
+    swing_length: SwingLength | None
 
 
 @dataclass(frozen=True)
@@ -208,6 +230,7 @@ class Told:
     readings: list[Reading]
     floor: FloorPlan
     next: list[NextClick]
+    kind_seen: KindSeen
 
     @cached_property
     def reading_columns(self) -> list[dict[str, Any]]:
@@ -266,6 +289,7 @@ def _follow(state: str, record: SwingRecord, school: School | None) -> Told:
         readings,
         floor_plan(found.swings[0].scene),
         next_clicks(looked_at, all(clip.mat for clip in record.clips)),
+        KindSeen(propose_club_class(found.swings[0].scene), swing_length_of(readings)),
     )
 
 

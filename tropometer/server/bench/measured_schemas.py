@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict
 
 from tropometer.server.bench.edit_schemas import CalibrationValue, FactsValue, MatValue
 from tropometer.swing.gauges.gauge import LineStyle, ShapeStyle
-from tropometer.swing.names import Checkpoint, Event, MarkSource, View
+from tropometer.swing.names import Checkpoint, ClubClass, Event, MarkSource, SwingLength, View
 from tropometer.swing.readings.reading import Group, NeedKind, Unit
 from tropometer.swing.schools import Standing
 
@@ -286,6 +286,13 @@ class EarlierOut(Plain):
     readings: list[EarlierReading]
 
 
+class KindSeenOut(Plain):
+    """What club and what length of swing the marks tell, by the shaft's length and the lead arm's raise."""
+
+    club_class: ClubClass | None
+    swing_length: SwingLength | None
+
+
 class Measured(Plain):
     """What is on the clips, and the readings; `state` names all that follows from marks."""
 
@@ -296,6 +303,7 @@ class Measured(Plain):
     floor: FloorOut
     pressure: PressureOut | None
     pairing: PairingOut | None
+    kind_seen: KindSeenOut
 
 
 class EditAnswer(Plain):
@@ -315,4 +323,5 @@ class EditAnswer(Plain):
     floor: FloorOut | None
     pressure: PressureOut | None
     pairing: PairingOut | None
+    kind_seen: KindSeenOut
     met: list[str]

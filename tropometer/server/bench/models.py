@@ -10,7 +10,17 @@ from django.db import models
 from django.db.models import Q
 from django.utils import timezone
 
-from tropometer.swing.names import CHECKPOINTS, EVENTS, HANDS, MARKS, PLACES, SOURCES, TRACKED
+from tropometer.swing.names import (
+    CHECKPOINTS,
+    CLUB_CLASSES,
+    EVENTS,
+    HANDS,
+    MARKS,
+    PLACES,
+    SOURCES,
+    SWING_LENGTHS,
+    TRACKED,
+)
 
 
 class SwingQuerySet(models.QuerySet["Swing"]):
@@ -30,6 +40,12 @@ class Swing(models.Model):
     )
     reference_hand = models.CharField(max_length=5, choices=[(hand, hand) for hand in HANDS], blank=True)
     club = models.CharField(max_length=60, blank=True)
+    club_class = models.CharField(
+        max_length=6, null=True, choices=[(each, each) for each in CLUB_CLASSES], help_text="null: not said"
+    )
+    swing_length = models.CharField(
+        max_length=14, null=True, choices=[(each, each) for each in SWING_LENGTHS], help_text="null: not said"
+    )
     words = models.TextField(max_length=2000, blank=True)
     usual_miss = models.CharField(max_length=200, blank=True)
     what_hurts = models.CharField(max_length=200, blank=True)
@@ -60,6 +76,8 @@ class Swing(models.Model):
                 condition=Q(part__gte=1, part__lte=models.F("parts")), name="swing_part_is_one_of_parts"
             ),
             models.UniqueConstraint(fields=["found_in", "part"], name="swing_part_once"),
+            models.CheckConstraint(condition=Q(club_class__in=CLUB_CLASSES), name="swing_club_class_known"),
+            models.CheckConstraint(condition=Q(swing_length__in=SWING_LENGTHS), name="swing_length_known"),
             models.CheckConstraint(
                 condition=(Q(student__isnull=False) & Q(reference_hand=""))
                 | (Q(student__isnull=True) & Q(reference_hand__in=HANDS)),

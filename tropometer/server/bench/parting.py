@@ -18,7 +18,10 @@ from tropometer.swing.proposals.motion import FoundSwing
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
 
-COPIED = ("instructor", "student", "club", "words", "usual_miss", "what_hurts", "camera_place", "one_swing")
+COPIED = (
+    "instructor", "student", "club", "club_class", "swing_length", "words", "usual_miss", "what_hurts",
+    "camera_place", "one_swing",
+)  # fmt: skip
 
 
 @receiver(clip_ready)

@@ -11,7 +11,7 @@ from tropometer.server.bench.measured_schemas import Measured, ReadingKind
 from tropometer.server.clips.schemas import ClipIn, ClipOut, ProposalsOut
 from tropometer.server.people.schemas import Hand, StudentOut
 from tropometer.server.text import Line
-from tropometer.swing.names import Checkpoint, View
+from tropometer.swing.names import Checkpoint, ClubClass, SwingLength, View
 from tropometer.swing.readings.round import Group
 
 
@@ -21,10 +21,17 @@ class Views(Schema):
     one_swing: bool | None = None
 
 
-class SwingIn(Views):
-    """What a student sends: words, and the uploads that are its clips."""
+class SwingKind(Schema):
+    """What a swing was made with, and how far it was meant to go back; null: nobody has said."""
 
     club: Line = Field("", max_length=60)
+    club_class: ClubClass | None = None
+    swing_length: SwingLength | None = None
+
+
+class SwingIn(Views, SwingKind):
+    """What a student sends: words, and the uploads that are its clips."""
+
     words: str = Field("", max_length=2000)
     usual_miss: Line = Field("", max_length=200)
     what_hurts: Line = Field("", max_length=200)
@@ -44,6 +51,8 @@ class SwingRow(Schema):
     id: UUID
     student: StudentOut
     club: str
+    club_class: ClubClass | None
+    swing_length: SwingLength | None
     words: str
     usual_miss: str
     what_hurts: str
@@ -185,6 +194,8 @@ class BenchSwing(Schema):
     hand: Hand
     student: StudentOut | None
     club: str
+    club_class: ClubClass | None
+    swing_length: SwingLength | None
     words: str
     usual_miss: str
     what_hurts: str

@@ -23,7 +23,7 @@ from tropometer.server.bench.models import (
     Swing,
     Track,
 )
-from tropometer.server.bench.schemas import SwingIn
+from tropometer.server.bench.schemas import SwingIn, SwingKind
 from tropometer.server.bench.tracking import follow_later
 from tropometer.server.clips.rooms import RefusedClip, RoomFailed
 from tropometer.server.clips.schemas import ClipChange, ClipIn
@@ -93,6 +93,9 @@ def _check_day(sender: Sender) -> None:
         raise RefusedClip(f"{settings.LINK_SWINGS_A_DAY} swings have come today; send more tomorrow.")
 
 
+KIND = ("club", "club_class", "swing_length")
+
+
 def receive(
     sender: Sender, student: Student, data: SwingIn, received_at: datetime | None = None
 ) -> tuple[Swing, list[str]]:
@@ -107,7 +110,7 @@ def receive(
         student=student,
         sent_by_id=sender.request_id,
         received_at=received_at or timezone.now(),
-        club=data.club,
+        **data.dict(include=set(KIND)),
         words=data.words,
         usual_miss=data.usual_miss,
         what_hurts=data.what_hurts,
@@ -127,11 +130,20 @@ def add_clips(swing: Swing, clips: list[ClipIn], one_swing: bool | None = None) 
 
 
 def receive_reference(
-    instructor: User, hand: str, club: str, clips: list[ClipIn], one_swing: bool | None
+    instructor: User, hand: str, kind: SwingKind, clips: list[ClipIn], one_swing: bool | None
 ) -> tuple[Swing, list[str]]:
     """Take in a reference swing: no student, its own hand."""
-    swing = Swing(instructor=instructor, reference_hand=hand, club=club, one_swing=one_swing)
+    swing = Swing(
+        instructor=instructor, reference_hand=hand, one_swing=one_swing, **kind.dict(include=set(KIND))
+    )
     return _hand_in(Sender(instructor), swing, clips)
+
+
+def say_kind(swing: Swing, kind: SwingKind) -> None:
+    """Say what a swing was made with, and how far it was meant to go back."""
+    for name, value in kind.dict(include=set(KIND)).items():
+        setattr(swing, name, value)
+    swing.save(update_fields=KIND)
 
 
 def say_views(swing: Swing, one_swing: bool | None) -> None:

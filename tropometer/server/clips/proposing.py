@@ -17,6 +17,7 @@ from tropometer.swing.proposals.landmarks import Landmarks
 from tropometer.swing.proposals.marks import ProposedMark, propose_marks
 from tropometer.swing.proposals.motion import FoundSwing, Heard, find_swings, plausible_slowness
 from tropometer.swing.proposals.seeing import player_box, propose_hand, propose_view
+from tropometer.swing.proposals.swing_length import propose_swing_length
 from tropometer.swing.record.camera_motion import CameraMotion
 from tropometer.swing.record.clip import Mark
 from tropometer.video.timing import real_times_s
@@ -180,7 +181,7 @@ def propose(clip: Clip, first: int, points: "np.ndarray[Any, np.dtype[np.float64
     movement = clip.movement[stretch]
     strike = next((s.strike for s in swings_in(clip) if s.first <= sum(clip.window) / 2 <= s.last), None)
     slow = plausible_slowness(clip.played_times_s, clip.movement) if clip.movement else None
-    found: dict[str, Any] = {"pegs": [], "view": None, "hand": None, "box": None}
+    found: dict[str, Any] = {"pegs": [], "view": None, "hand": None, "swing_length": None, "box": None}
     found["capture_fps"] = round(slow * clip.played_fps, 3) if slow else None
     landmarks = Landmarks(times[stretch] - times[first], points)
     if not landmarks.enough or len(movement) != len(points):
@@ -197,6 +198,8 @@ def propose(clip: Clip, first: int, points: "np.ndarray[Any, np.dtype[np.float64
         hand = propose_hand(landmarks, view.value, address, top)
         found["view"] = {"value": view.value, "confidence": view.confidence}
         found["hand"] = {"value": hand.value, "confidence": hand.confidence}
+        length = propose_swing_length(landmarks, address, top)
+        found["swing_length"] = {"value": length.value, "confidence": length.confidence}
     box = player_box(landmarks, clip.width, clip.height)
     found["box"] = {"left": box.left, "top": box.top, "right": box.right, "bottom": box.bottom}
     found["pegs"] = [

@@ -7,7 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from tropometer.server.clips.models import LEAST_CAPTURE_FPS, MOST_CAPTURE_FPS
-from tropometer.swing.names import Checkpoint, View
+from tropometer.swing.names import Checkpoint, SwingLength, View
 
 CaptureRate = Annotated[float, Field(ge=LEAST_CAPTURE_FPS, le=MOST_CAPTURE_FPS)]
 
@@ -62,6 +62,11 @@ class ProposedHand(Schema):
     confidence: float
 
 
+class ProposedLength(Schema):
+    value: SwingLength
+    confidence: float
+
+
 class BoxOut(Schema):
     left: float
     top: float
@@ -87,6 +92,7 @@ class ProposalsOut(Schema):
 
     view: ProposedView | None = None
     hand: ProposedHand | None = None
+    swing_length: ProposedLength | None = None
     box: BoxOut | None = None
     capture_fps: float | None = None
     camera: CameraStood | None = None

@@ -13,6 +13,7 @@ from django.db import transaction
 
 from tropometer.server.bench.edit_schemas import CalibrationValue, FactsValue, MatValue
 from tropometer.server.bench.filling import Placed, fill
+from tropometer.server.bench.schemas import SwingKind
 from tropometer.server.bench.services import keep_pressure
 from tropometer.server.clips import uploads
 from tropometer.server.clips.schemas import ClipIn
@@ -55,7 +56,7 @@ def put_models_on_shelf(instructor: User) -> None:
                 about=about.about,
                 school=about.school,
                 hand=about.hand,
-                club=about.club,
+                kind=SwingKind(club=about.club, club_class=practice.CLUBS[about.club], swing_length="full"),
                 clips=[arrived(instructor, name) for name in about.clips],
                 one_swing=True,
             )

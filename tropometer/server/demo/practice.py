@@ -9,6 +9,17 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
+from tropometer.swing.names import ClubClass, SwingLength
+
+# What the students' clubs are.
+CLUBS: dict[str, ClubClass] = {
+    "5 iron": "iron",
+    "6 iron": "iron",
+    "7 iron": "iron",
+    "8 iron": "iron",
+    "Driver": "driver",
+    "Pitching wedge": "wedge",
+}
 INSTRUCTOR = "Maren Thole"
 MAIL, PASSWORD = "maren@skerrow.example", "skerrow-island"
 
@@ -27,6 +38,7 @@ class DemoSwing:
     marked: bool = False
     on_pressure_mat: bool = False  # only the range has one
     one_swing: bool | None = True  # what the sender said of its two views; None: nothing
+    swing_length: SwingLength | None = "full"
     answer: tuple[str, str] | None = None  # opening words and drill of the lesson that was sent
 
 

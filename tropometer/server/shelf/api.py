@@ -10,7 +10,7 @@ from ninja.pagination import paginate
 from pydantic import Field
 
 from tropometer.server.access import asking, owned
-from tropometer.server.bench.schemas import Received, Views
+from tropometer.server.bench.schemas import Received, SwingKind, Views
 from tropometer.server.bench.services import remove
 from tropometer.server.clips.schemas import ClipIn, ClipOut
 from tropometer.server.lists import Pages, Search, matching
@@ -18,16 +18,16 @@ from tropometer.server.people.schemas import Hand, School
 from tropometer.server.shelf.models import ReferenceSwing
 from tropometer.server.shelf.services import put_on_shelf
 from tropometer.server.text import Line
+from tropometer.swing.names import ClubClass, SwingLength
 
 router = Router(tags=["shelf"])
 
 
-class ReferenceIn(Views):
+class ReferenceIn(Views, SwingKind):
     name: Line = Field(min_length=1, max_length=120)
     about: str = Field("", max_length=400)
     hand: Hand
     school: School | Literal[""] = ""
-    club: Line = Field("", max_length=60)
     clips: list[ClipIn] = Field(min_length=1, max_length=8)
 
 
@@ -39,6 +39,8 @@ class ReferenceOut(Schema):
     swing_id: UUID
     hand: Hand = Field(alias="swing.hand")
     club: str = Field(alias="swing.club")
+    club_class: ClubClass | None = Field(alias="swing.club_class")
+    swing_length: SwingLength | None = Field(alias="swing.swing_length")
     clips: list[ClipOut] = Field(alias="swing.clips")
 
 
@@ -50,7 +52,16 @@ def shelf(request: HttpRequest, wanted: Query[Search]) -> QuerySet[ReferenceSwin
 
 @router.post("/shelf", response={201: Received})
 def add_reference(request: HttpRequest, data: ReferenceIn) -> tuple[int, dict[str, Any]]:
-    swing, refused = put_on_shelf(asking(request), **dict(data))
+    swing, refused = put_on_shelf(
+        asking(request),
+        name=data.name,
+        about=data.about,
+        school=data.school,
+        hand=data.hand,
+        kind=data,
+        clips=data.clips,
+        one_swing=data.one_swing,
+    )
     return 201, {"swing_id": swing.pk, "refused": refused}
 
 

@@ -12,6 +12,7 @@ from tropometer.server.shelf.models import ReferenceSwing
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
+    from tropometer.server.bench.schemas import SwingKind
     from tropometer.server.people.models import User
 
 
@@ -22,13 +23,13 @@ def put_on_shelf(
     about: str,
     school: str,
     hand: str,
-    club: str,
+    kind: SwingKind,
     clips: list[ClipIn],
     one_swing: bool | None = None,
 ) -> tuple[Swing, list[str]]:
     """Take in a reference swing under a name; returns also a line for each refused clip."""
     with transaction.atomic():
-        swing, refused = receive_reference(instructor, hand, club, clips, one_swing)
+        swing, refused = receive_reference(instructor, hand, kind, clips, one_swing)
         named = {"instructor": instructor, "name": name, "about": about, "school": school}
         ReferenceSwing.objects.get_or_create(swing=swing, defaults=named)
     return swing, refused

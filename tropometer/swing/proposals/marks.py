@@ -24,6 +24,7 @@ from tropometer.swing.proposals.landmarks import (
     SHOULDERS,
     Landmarks,
 )
+from tropometer.swing.proposals.offsets import OFFSETS
 
 Array = npt.NDArray[np.float64]
 
@@ -43,75 +44,7 @@ CROSSING, CROSSING_SD = 0.20, 0.07
 STERNUM_BELOW_SHOULDERS = 0.2  # share of the way to the hips
 
 
-@dataclass(frozen=True)
-class Offset:
-    """Where a landmark lies beside its mark, torso lengths: toward the lead or the ball's side, and down.
-
-    `sd` is the spread that is left along each axis.
-    """
-
-    aside: float
-    down: float
-    sd: float
-
-
-# Medians over the demo clips; what is left: the larger of 1.48 median deviations and what holds 95 %. A hip's
-# edge has the spread across the outline: its height is not what is read from it.
-OFFSETS: dict[tuple[View, str], Offset] = {
-    ("face_on", "lead_shoulder"): Offset(0.043, -0.075, 0.074),
-    ("face_on", "trail_shoulder"): Offset(-0.054, -0.078, 0.106),
-    ("face_on", "lead_elbow"): Offset(-0.008, 0.004, 0.136),
-    ("face_on", "trail_elbow"): Offset(-0.005, -0.104, 0.186),
-    ("face_on", "lead_wrist"): Offset(-0.010, 0.036, 0.182),
-    ("face_on", "trail_wrist"): Offset(-0.018, -0.024, 0.138),
-    ("face_on", "lead_knee"): Offset(-0.001, 0.029, 0.028),
-    ("face_on", "trail_knee"): Offset(-0.002, 0.012, 0.032),
-    ("face_on", "lead_ankle"): Offset(-0.007, -0.020, 0.017),
-    ("face_on", "trail_ankle"): Offset(-0.027, -0.002, 0.024),
-    ("face_on", "lead_heel"): Offset(-0.013, -0.067, 0.023),
-    ("face_on", "trail_heel"): Offset(-0.024, -0.028, 0.063),
-    ("face_on", "lead_toe"): Offset(-0.016, -0.085, 0.031),
-    ("face_on", "trail_toe"): Offset(-0.003, -0.086, 0.049),
-    ("down_the_line", "lead_shoulder"): Offset(0.041, -0.061, 0.047),
-    ("down_the_line", "trail_shoulder"): Offset(-0.019, -0.118, 0.082),
-    ("down_the_line", "lead_elbow"): Offset(-0.002, -0.008, 0.077),
-    ("down_the_line", "trail_elbow"): Offset(0.008, -0.081, 0.094),
-    ("down_the_line", "lead_wrist"): Offset(-0.009, 0.008, 0.089),
-    ("down_the_line", "trail_wrist"): Offset(-0.027, -0.021, 0.072),
-    ("down_the_line", "lead_hip"): Offset(0.098, 0.049, 0.044),
-    ("down_the_line", "trail_hip"): Offset(0.004, 0.009, 0.045),
-    ("down_the_line", "lead_knee"): Offset(0.003, 0.020, 0.041),
-    ("down_the_line", "trail_knee"): Offset(-0.016, -0.034, 0.033),
-    ("down_the_line", "lead_ankle"): Offset(0.008, 0.003, 0.032),
-    ("down_the_line", "trail_ankle"): Offset(-0.026, -0.044, 0.021),
-    ("down_the_line", "lead_heel"): Offset(0.022, -0.047, 0.045),
-    ("down_the_line", "trail_heel"): Offset(0.006, -0.065, 0.058),
-    ("down_the_line", "lead_toe"): Offset(-0.055, 0.038, 0.098),
-    ("down_the_line", "trail_toe"): Offset(-0.083, -0.114, 0.044),
-    ("face_on", "lead_hip"): Offset(-0.007, 0.003, 0.059),
-    ("face_on", "trail_hip"): Offset(-0.024, -0.012, 0.043),
-    ("face_on", "lead_hip_edge"): Offset(-0.012, -0.022, 0.023),
-    ("face_on", "trail_hip_edge"): Offset(-0.001, -0.037, 0.023),
-    ("face_on", "lead_foot_outer"): Offset(0.047, -0.036, 0.014),
-    ("face_on", "trail_foot_outer"): Offset(-0.036, -0.043, 0.022),
-    ("face_on", "lead_foot_inner"): Offset(-0.029, -0.049, 0.023),
-    ("face_on", "trail_foot_inner"): Offset(0.021, -0.049, 0.019),
-    ("face_on", "neck"): Offset(0.033, 0.162, 0.083),
-    ("face_on", "sternum"): Offset(0.049, 0.144, 0.096),
-    ("face_on", "head"): Offset(0.016, 0.087, 0.045),
-    ("face_on", "grip"): Offset(0.032, 0.031, 0.113),
-    ("down_the_line", "seat"): Offset(-0.005, 0.001, 0.017),
-    ("down_the_line", "neck"): Offset(-0.039, 0.121, 0.050),
-    ("down_the_line", "head"): Offset(0.021, 0.040, 0.015),
-    ("down_the_line", "sternum"): Offset(-0.113, 0.116, 0.073),
-    ("down_the_line", "grip"): Offset(0.034, 0.027, 0.078),
-    ("down_the_line", "grip_butt"): Offset(0.076, 0.016, 0.102),
-    ("down_the_line", "lead_foot_outer"): Offset(0.006, 0.027, 0.059),
-    ("down_the_line", "trail_foot_outer"): Offset(-0.024, -0.143, 0.037),
-}
-
-
-# How much farther off the network is on a real person than on the drawn ones whose spreads stand above:
+# How much farther off the network is on a real person than on the drawn ones that gave the spreads:
 # measured on one person filmed by four calibrated cameras (open data of Pose2Sim, Demo_SinglePerson).
 REAL_PEOPLE = {"hip": 1.5, "knee": 1.7, "ankle": 2.7, "heel": 1.7, "toe": 1.7}
 

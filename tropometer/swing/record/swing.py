@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from tropometer.swing.names import Hand
+from tropometer.swing.names import ClubClass, Hand, SwingLength
 from tropometer.swing.record.clip import Clip
 from tropometer.swing.record.launch import Launch
 from tropometer.swing.record.plate import PressurePlate
@@ -19,6 +19,8 @@ class SwingRecord:
     stature_m: float | None = None
     hip_width_m: float | None = None  # over the trochanters
     club: str = ""
+    club_class: ClubClass | None = None  # None: nobody has said
+    swing_length: SwingLength | None = None
     plate: PressurePlate | None = None
     launch: Launch | None = None
     one_swing: bool | None = None  # whether its views show one swing; None: nobody has said, so it is tested

@@ -222,6 +222,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/swings/{id}/kind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say Kind
+         * @description Say what a swing was made with and how long it was meant to be, and answer with what follows.
+         */
+        put: operations["tropometer_server_bench_api_say_kind"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/swings/{id}/views": {
         parameters: {
             query?: never;
@@ -1418,6 +1438,10 @@ export interface components {
             student: components["schemas"]["StudentOut"];
             /** Club */
             club: string;
+            /** Club Class */
+            club_class: ("wedge" | "iron" | "wood" | "driver") | null;
+            /** Swing Length */
+            swing_length: ("pitch" | "lead_arm_level" | "shoulder_high" | "full") | null;
             /** Words */
             words: string;
             /** Usual Miss */
@@ -1481,13 +1505,17 @@ export interface components {
          * @description A swing as the instructor takes it in: for one of their students.
          */
         SwingOf: {
-            /** One Swing */
-            one_swing?: boolean | null;
             /**
              * Club
              * @default
              */
             club: string;
+            /** Club Class */
+            club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+            /** Swing Length */
+            swing_length?: ("pitch" | "lead_arm_level" | "shoulder_high" | "full") | null;
+            /** One Swing */
+            one_swing?: boolean | null;
             /**
              * Words
              * @default
@@ -1604,6 +1632,10 @@ export interface components {
             student: components["schemas"]["StudentOut"] | null;
             /** Club */
             club: string;
+            /** Club Class */
+            club_class: ("wedge" | "iron" | "wood" | "driver") | null;
+            /** Swing Length */
+            swing_length: ("pitch" | "lead_arm_level" | "shoulder_high" | "full") | null;
             /** Words */
             words: string;
             /** Usual Miss */
@@ -1816,6 +1848,16 @@ export interface components {
             /** Frame */
             frame: number;
         };
+        /**
+         * KindSeenOut
+         * @description What club and what length of swing the marks tell, by the shaft's length and the lead arm's raise.
+         */
+        KindSeenOut: {
+            /** Club Class */
+            club_class: ("wedge" | "iron" | "wood" | "driver") | null;
+            /** Swing Length */
+            swing_length: ("pitch" | "lead_arm_level" | "shoulder_high" | "full") | null;
+        };
         /** LineOut */
         LineOut: {
             a: components["schemas"]["PointOut"];
@@ -1879,6 +1921,7 @@ export interface components {
             floor: components["schemas"]["FloorOut"];
             pressure: components["schemas"]["PressureOut"] | null;
             pairing: components["schemas"]["PairingOut"] | null;
+            kind_seen: components["schemas"]["KindSeenOut"];
         };
         /** NeedOut */
         NeedOut: {
@@ -1964,6 +2007,7 @@ export interface components {
         ProposalsOut: {
             view?: components["schemas"]["ProposedView"] | null;
             hand?: components["schemas"]["ProposedHand"] | null;
+            swing_length?: components["schemas"]["ProposedLength"] | null;
             box?: components["schemas"]["BoxOut"] | null;
             /** Capture Fps */
             capture_fps?: number | null;
@@ -1981,6 +2025,16 @@ export interface components {
              * @enum {string}
              */
             value: "right" | "left";
+            /** Confidence */
+            confidence: number;
+        };
+        /** ProposedLength */
+        ProposedLength: {
+            /**
+             * Value
+             * @enum {string}
+             */
+            value: "pitch" | "lead_arm_level" | "shoulder_high" | "full";
             /** Confidence */
             confidence: number;
         };
@@ -2134,8 +2188,24 @@ export interface components {
             floor: components["schemas"]["FloorOut"] | null;
             pressure: components["schemas"]["PressureOut"] | null;
             pairing: components["schemas"]["PairingOut"] | null;
+            kind_seen: components["schemas"]["KindSeenOut"];
             /** Met */
             met: string[];
+        };
+        /**
+         * SwingKind
+         * @description What a swing was made with, and how far it was meant to go back; null: nobody has said.
+         */
+        SwingKind: {
+            /**
+             * Club
+             * @default
+             */
+            club: string;
+            /** Club Class */
+            club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+            /** Swing Length */
+            swing_length?: ("pitch" | "lead_arm_level" | "shoulder_high" | "full") | null;
         };
         /**
          * Views
@@ -2691,11 +2761,24 @@ export interface components {
             hand: "right" | "left";
             /** Club */
             club: string;
+            /** Club Class */
+            club_class: ("wedge" | "iron" | "wood" | "driver") | null;
+            /** Swing Length */
+            swing_length: ("pitch" | "lead_arm_level" | "shoulder_high" | "full") | null;
             /** Clips */
             clips: components["schemas"]["ClipOut"][];
         };
         /** ReferenceIn */
         ReferenceIn: {
+            /**
+             * Club
+             * @default
+             */
+            club: string;
+            /** Club Class */
+            club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+            /** Swing Length */
+            swing_length?: ("pitch" | "lead_arm_level" | "shoulder_high" | "full") | null;
             /** One Swing */
             one_swing?: boolean | null;
             /** Name */
@@ -2715,11 +2798,6 @@ export interface components {
              * @default
              */
             school: string | "";
-            /**
-             * Club
-             * @default
-             */
-            club: string;
             /** Clips */
             clips: components["schemas"]["ClipIn"][];
         };
@@ -3106,13 +3184,17 @@ export interface components {
          * @description What a student sends: words, and the uploads that are its clips.
          */
         SwingIn: {
-            /** One Swing */
-            one_swing?: boolean | null;
             /**
              * Club
              * @default
              */
             club: string;
+            /** Club Class */
+            club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+            /** Swing Length */
+            swing_length?: ("pitch" | "lead_arm_level" | "shoulder_high" | "full") | null;
+            /** One Swing */
+            one_swing?: boolean | null;
             /**
              * Words
              * @default
@@ -3721,6 +3803,41 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_say_kind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwingKind"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditAnswer"];
+                };
             };
             /** @description A problem (RFC 9457) */
             default: {

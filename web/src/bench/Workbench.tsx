@@ -21,6 +21,7 @@ import { Runner } from "./rule/Runner";
 import { Stepping } from "./rule/Stepping";
 import { SwingRule } from "./rule/SwingRule";
 import { usePlay } from "./rule/usePlay";
+import { SwingKind } from "./SwingKind";
 import { Stage } from "./stage/Stage";
 import { StageTools } from "./stage/StageTools";
 import { JudgeStation } from "./stations/JudgeStation";
@@ -130,7 +131,8 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
 
 function TitleRow(props: { choice: ReactNode; wide: boolean; help: () => void; units: Units }) {
   const { choice, wide, help, units } = props;
-  const swing = useBench((state) => (state.sides.student ?? state.sides.reference)?.swing);
+  const side = useBench((state) => (state.sides.student ? "student" : "reference"));
+  const swing = useBench((state) => state.sides[side]?.swing);
   const undo = useBench((bench) => bench.undo);
   const redo = useBench((bench) => bench.redo);
   const canUndo = useBench((bench) => bench.done.length > 0);
@@ -143,10 +145,7 @@ function TitleRow(props: { choice: ReactNode; wide: boolean; help: () => void; u
         <span className="min-w-0 truncate" title={swing.title}>
           {swing.title}
         </span>
-        <span className="min-w-0 shrink-[3] truncate text-sm font-normal" title={swing.club}>
-          {swing.club}
-          {swing.parts > 1 && ` · swing ${swing.part} of ${swing.parts}`}
-        </span>
+        <SwingKind side={side} />
       </h1>
       {swing.words && (
         <p className="min-w-24 flex-1 truncate text-sm italic opacity-85 max-md:hidden" title={swing.words}>

@@ -31,6 +31,7 @@ export interface SideState {
   floor: Floor;
   pressure: Schemas["PressureOut"] | null; // what a pressure plate felt, in short
   pairing: Schemas["PairingOut"] | null; // whether its two views are one swing
+  kindSeen: Schemas["KindSeenOut"]; // what its marks tell of club and length
   behind: boolean; // somebody else has changed something: the swing is to be fetched anew
   turnedFrom?: { clipId: string; frame: number; to: number }; // the view before, its frame, and this one's then
   mirrored: boolean;

@@ -14,6 +14,7 @@ import { Trouble } from "../parts/Trouble";
 import { when } from "../parts/when";
 import { AddView } from "../send/AddView";
 import { useFilesOver } from "../send/useGivenFiles";
+import { kindWords } from "../words";
 
 import { NothingWaits } from "./NothingWaits";
 
@@ -104,7 +105,7 @@ function SwingCard({ row }: { row: SwingRow }) {
           )}
         </h2>
         <p className="text-sm">
-          {row.club || "Club not named"}
+          {kindWords(row)}
           {row.parts > 1 && ` · swing ${row.part} of ${row.parts} in its clip`} · {row.student.hand}-handed ·{" "}
           {when(row.received_at)}
           {row.answered_at && " · answered"}

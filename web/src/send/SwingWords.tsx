@@ -1,13 +1,12 @@
 import type { Schemas } from "../api/client";
 import { Field } from "../parts/Field";
+import { KindFields, kindOf } from "./KindFields";
 
 /** What a student says of a swing; the names match the API's. */
 export function SwingWords({ own = false }: { own?: boolean }) {
   return (
     <>
-      <Field label="Club">
-        <input className="input w-full" name="club" maxLength={60} placeholder="7 iron" />
-      </Field>
+      <KindFields />
       <Field label={own ? "In your words" : "In the student's words"}>
         <textarea className="textarea w-full" name="words" rows={3} maxLength={2000} />
       </Field>
@@ -29,7 +28,7 @@ export function wordsOf(form: HTMLFormElement): Omit<Schemas["SwingIn"], "clips"
   const data = new FormData(form);
   const said = (name: string) => String(data.get(name) ?? "").trim();
   return {
-    club: said("club"),
+    ...kindOf(form),
     words: said("words"),
     usual_miss: said("usual_miss"),
     what_hurts: said("what_hurts"),

@@ -19,9 +19,11 @@ import { AddView } from "../send/AddView";
 import { ClipPicker } from "../send/ClipPicker";
 import { useClipUploads } from "../send/clipUploads";
 import { HandInButton } from "../send/HandInButton";
+import { KindFields, kindOf } from "../send/KindFields";
 import { OneSwing, oneSwingOf } from "../send/OneSwing";
 import { useHandIn } from "../send/useHandIn";
 import { SHELF } from "../send/whom";
+import { kindWords } from "../words";
 
 /** The reference swings to compare with. */
 export function Shelf() {
@@ -79,7 +81,7 @@ function ReferenceCard({ reference }: { reference: Reference }) {
       <div className="min-w-0">
         <h2 className="font-semibold">{reference.name}</h2>
         <p className="text-sm">
-          {reference.hand}-handed{reference.club && ` · ${reference.club}`}
+          {reference.hand}-handed · {kindWords(reference)}
         </p>
         <p className="text-sm opacity-85">{reference.about}</p>
         {reference.clips.map((each) => (
@@ -155,7 +157,7 @@ function NewReference({ close }: { close: () => void }) {
             about: String(data.get("about")),
             hand: data.get("hand") as Reference["hand"],
             school: String(data.get("school")),
-            club: String(data.get("club")),
+            ...kindOf(event.currentTarget),
             one_swing: oneSwingOf(event.currentTarget),
             clips: uploads.clips(),
           };
@@ -185,9 +187,7 @@ function NewReference({ close }: { close: () => void }) {
             ))}
           </select>
         </Field>
-        <Field label="Club">
-          <input className="input w-full" name="club" maxLength={60} />
-        </Field>
+        <KindFields />
         <ClipPicker uploads={uploads} />
         {uploads.bothViews && <OneSwing />}
         <HandInButton state={state} label="Put on the shelf" close={close} />

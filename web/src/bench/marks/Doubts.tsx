@@ -2,8 +2,9 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { memo, useState } from "react";
 import { api, got, type Schemas } from "../../api/client";
 import { keep } from "../../parts/keep";
-import { momentWords, VIEW_WORDS, type View } from "../../words";
+import { CLUB_CLASS_WORDS, momentWords, SWING_LENGTH_WORDS, VIEW_WORDS, type View } from "../../words";
 import type { Side, SideState } from "../benchState";
+import { useSayKind } from "../useSayKind";
 import { useSayViews } from "./useSayViews";
 
 const SURE = 0.5;
@@ -11,11 +12,11 @@ const CLOSE = 0.1; // a rate that differs by less is the same
 
 type Change = Schemas["ClipChange"];
 
-interface Doubt {
+interface Doubt<Told> {
   id: string;
   says: string;
   offers: string;
-  change: Change;
+  change: Told;
 }
 
 interface Answer {
@@ -29,6 +30,7 @@ export const Doubts = memo(function Doubts({ side, state }: { side: Side; state:
   const queries = useQueryClient();
   const [kept, setKept] = useState(() => localStorage.getItem(keptKey(clip.id)) ?? "");
   const sayViews = useSayViews(side);
+  const sayKind = useSayKind(side);
   const change = useMutation({
     mutationFn: (body: Change) =>
       got(api.PUT("/api/clips/{id}/about", { params: { path: { id: clip.id } }, body })),
@@ -43,6 +45,7 @@ export const Doubts = memo(function Doubts({ side, state }: { side: Side; state:
   const isKept = (id: string) => kept.split(" ").includes(id);
   const two: Answer = { words: "Two swings", give: () => sayViews.mutate(false) };
   const doubt = doubtsOf(state).find((each) => !isKept(each.id));
+  const kind = kindDoubtOf(state);
   const views = state.pairing;
   const unlike = views?.unlike ? unlikeWords(views.unlike) : "";
   const unlikeId = `views-${unlike.replaceAll(" ", "_")}`;
@@ -59,8 +62,13 @@ export const Doubts = memo(function Doubts({ side, state }: { side: Side; state:
     };
   else if (views?.one_swing && unlike && !isKept(unlikeId))
     question = { says: `${unlike} Are they two swings?`, answers: [two, keeping(unlikeId)] };
+  else if (kind && !isKept(kind.id))
+    question = {
+      says: kind.says,
+      answers: [{ words: kind.offers, give: () => sayKind.mutate(kind.change) }, keeping(kind.id)],
+    };
   if (!question) return null;
-  const trouble = change.error ?? sayViews.error;
+  const trouble = change.error ?? sayViews.error ?? sayKind.error;
   return (
     <div
       className="flex w-full items-center gap-2 rounded-sm border border-dashed border-brass bg-dusk/90 px-2 py-1 text-sm"
@@ -72,7 +80,7 @@ export const Doubts = memo(function Doubts({ side, state }: { side: Side; state:
           key={words}
           type="button"
           className={`btn btn-xs ${i === 0 ? "btn-primary" : ""}`}
-          disabled={change.isPending || sayViews.isPending}
+          disabled={change.isPending || sayViews.isPending || sayKind.isPending}
           onClick={give}
         >
           {words}
@@ -91,10 +99,33 @@ function unlikeWords({ first, last, a_view, b_view, a_s, b_s }: Schemas["UnlikeO
 
 const seen = (seconds: number, view: View) => `${seconds.toFixed(2)} s ${VIEW_WORDS[view].toLowerCase()}`;
 
-function doubtsOf({ clip, swing }: SideState): Doubt[] {
+/** What the swing's length or its club's shaft seem to be, otherwise than was said or where nothing was. */
+function kindDoubtOf({ clip, swing, kindSeen }: SideState): Doubt<Schemas["SwingKind"]> | null {
+  const { club, club_class, swing_length } = swing;
+  const proposed = clip.proposals.swing_length;
+  const looks = proposed && proposed.confidence >= SURE ? proposed.value : null;
+  const length = kindSeen.swing_length ?? looks;
+  if (length && length !== swing_length)
+    return {
+      id: `length-${length}-${swing_length}`,
+      says: `By how far the arms go back: ${SWING_LENGTH_WORDS[length].toLowerCase()}.`,
+      offers: "Say so",
+      change: { club, club_class, swing_length: length },
+    };
+  if (kindSeen.club_class && kindSeen.club_class !== club_class)
+    return {
+      id: `club-${kindSeen.club_class}-${club_class}`,
+      says: `By the length of its shaft: ${CLUB_CLASS_WORDS[kindSeen.club_class].toLowerCase()}.`,
+      offers: "Say so",
+      change: { club, club_class: kindSeen.club_class, swing_length },
+    };
+  return null;
+}
+
+function doubtsOf({ clip, swing }: SideState): Doubt<Change>[] {
   const { view, hand, capture_fps } = clip.proposals;
   const said: Change = { view: clip.view, capture_fps: clip.capture_fps, flipped: clip.flipped };
-  const doubts: Doubt[] = [];
+  const doubts: Doubt<Change>[] = [];
   if (view && view.value !== clip.view && view.confidence >= SURE)
     doubts.push({
       id: `view-${clip.view}`,

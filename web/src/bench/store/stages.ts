@@ -46,7 +46,7 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
         ? { ...mine, ...found, gauges }
         : { ...mine, version, gauges, camera, camera_trouble };
     }
-    const { next, pressure, pairing } = answer;
+    const { next, pressure, pairing, kind_seen: kindSeen } = answer;
     const told = readingsOf(answer.readings, measuredClips(now.swing), get().kinds);
     const follows = fits && {
       state: answer.state,
@@ -54,7 +54,7 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
       floor: answer.floor ? floorOf(answer.floor) : now.floor,
       next,
     };
-    patch(set, side, { ...follows, pressure, pairing, behind, views });
+    patch(set, side, { ...follows, pressure, pairing, kindSeen, behind, views });
     tellOtherTabs(now.swing.id);
   };
 
@@ -127,8 +127,8 @@ function fetched(swing: BenchSwing, kinds: Kinds) {
     const on = found ? unpacked(found) : nothingOn(clip.id);
     views[clip.id] = unsentOn(clip.id).reduce(applied, on);
   }
-  const { state, next, pressure, pairing } = swing.measured;
+  const { state, next, pressure, pairing, kind_seen: kindSeen } = swing.measured;
   const readings = readingsOf(swing.measured.readings, measuredClips(swing), kinds);
   const floor = floorOf(swing.measured.floor);
-  return { swing, views, state, readings, next, floor, pressure, pairing, behind: false };
+  return { swing, views, state, readings, next, floor, pressure, pairing, kindSeen, behind: false };
 }

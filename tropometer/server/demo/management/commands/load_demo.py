@@ -60,6 +60,8 @@ class Command(BaseCommand):
     def _swing(self, instructor: User, student: Student, about: practice.DemoSwing) -> None:
         data = SwingIn(
             club=about.club,
+            club_class=practice.CLUBS[about.club],
+            swing_length=about.swing_length,
             words=about.words,
             usual_miss=about.usual_miss,
             what_hurts=about.what_hurts,

@@ -1,0 +1,20 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { api, got, type Schemas } from "../api/client";
+import { useBenchStore } from "./benchContext";
+import type { Side } from "./benchState";
+
+/** Says what a stage's swing was made with and how long it was meant to be, and takes in what follows. */
+export function useSayKind(side: Side) {
+  const bench = useBenchStore();
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["SwingKind"]) => {
+      const id = bench.getState().sides[side]?.swing.id ?? "";
+      return got(api.PUT("/api/swings/{id}/kind", { params: { path: { id } }, body }));
+    },
+    onSuccess: (answer) => {
+      bench.getState().heard(side, answer);
+      for (const told of ["swing", "swings", "shelf"]) void queries.invalidateQueries({ queryKey: [told] });
+    },
+  });
+}
