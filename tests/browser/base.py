@@ -17,6 +17,7 @@ from tests.swings import truth
 from tropometer.server.bench.models import Swing
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.people.models import User
+from tropometer.swing.names import View
 from tropometer.video.probe import probe
 from tropometer.video.proxy import make_proxy
 
@@ -91,7 +92,9 @@ class BrowserCase(StaticLiveServerTestCase):
         session = self.client.cookies["sessionid"].value
         self.context.add_cookies([{"name": "sessionid", "value": session, "url": self.live_server_url}])
 
-    def clip_from(self, source: Path, swing: Swing, capture_fps: float | None = None) -> Clip:
+    def clip_from(
+        self, source: Path, swing: Swing, capture_fps: float | None = None, view: View = "face_on"
+    ) -> Clip:
         """A ready clip made from a file as the worker would."""
         target = self.folder / f"{source.name}.proxy.mp4"
         found = probe(source)
@@ -99,7 +102,7 @@ class BrowserCase(StaticLiveServerTestCase):
         clip = Clip(
             instructor=swing.instructor,
             swing=swing,
-            view="face_on",
+            view=view,
             capture_fps=capture_fps,
             original_name=source.name,
             played_fps=found.played_fps,

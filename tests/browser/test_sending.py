@@ -57,6 +57,7 @@ class SendingTests(BrowserCase):
         views = page.get_by_role("combobox", name="View")
         expect(views.nth(0)).to_have_value("face_on")
         expect(views.nth(1)).to_have_value("down_the_line")
+        views.nth(1).select_option("Up the line")
         page.get_by_label("Slow motion, shot at").nth(1).fill("240")
         page.get_by_label("Club", exact=True).fill("sand wedge")
         expect(page.get_by_label("Kind of club")).to_have_value("wedge")  # a club that is known says its kind
@@ -85,7 +86,7 @@ class SendingTests(BrowserCase):
         kind = (swing.club, swing.club_class, swing.swing_length)
         self.assertEqual(kind, ("sand wedge", "wedge", "lead_arm_level"))
         rates = {clip.view: clip.capture_fps for clip in swing.clips.all()}
-        self.assertEqual(rates, {"face_on": None, "down_the_line": 240})
+        self.assertEqual(rates, {"face_on": None, "up_the_line": 240})
         self.assertEqual(Upload.objects.count(), 0)
 
     def test_a_broken_connection_goes_on_where_it_stopped(self) -> None:

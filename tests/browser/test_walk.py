@@ -135,7 +135,7 @@ class WalkTests(BrowserCase):
         frames = len(truth(ILSE)["times_s"]["frames"])
         page.get_by_label("Clips", exact=True).set_input_files(DEMO_CLIPS / f"{ILSE}.mov")
         page.get_by_label("Slow motion, shot at").fill("120")
-        page.get_by_label("Club").fill("7 iron")
+        page.get_by_label("Club", exact=True).fill("7 iron")
         page.get_by_label("In the student's words").fill("It felt solid today.")
         page.get_by_label("Usual miss").fill("A push")
         page.get_by_role("button", name="Take in").click()

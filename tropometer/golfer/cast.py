@@ -203,7 +203,7 @@ TAKES: tuple[Take, ...] = (
         "sunniva_flared", FACE, distance=4.5, fov=40, portrait=True, off_square=-0.8, recording=HEVC_TURNED
     ),
     _take("sunniva_flared", LINE, distance=4.6, fov=40, portrait=True, recording=HEVC_TURNED),
-    _take("sunniva_month", UP, distance=5.4, height=0.9, fov=38, portrait=True, off_square=-1.5),
+    _take("sunniva_month", UP, distance=4.6, height=0.9, fov=33, off_square=-1.5),
     _take("lorne_driver", FACE, distance=5.0, height=1.1, fov=33, off_square=-2.0),
     _take("lorne_driver", LINE, distance=5.2, height=1.15, fov=33),
     _take("lorne_iron", FACE, distance=5.0, height=1.1, off_square=-1.0),
