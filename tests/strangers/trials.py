@@ -11,7 +11,7 @@ import numpy as np
 from tests.strangers.filming import Scale, film
 from tests.strangers.swing import B, Swing, T
 from tropometer.golfer.true_readings import _At, _at_some, _everywhere, _set_up, going_back
-from tropometer.swing.names import CHECKPOINTS, View
+from tropometer.swing.names import CHECKPOINTS, VIEWS, View
 from tropometer.swing.read import read
 from tropometer.swing.record.swing import SwingRecord
 
@@ -28,6 +28,7 @@ SetUp = Literal[
     "behind and up, mat",
     "behind, mat",
     "up the line, mat",
+    "four sides, mat",
 ]
 BOTH: tuple[View, ...] = ("face_on", "down_the_line")
 TWO_SWINGS: SetUp = "two swings, mat"
@@ -46,6 +47,7 @@ SET_UPS: dict[SetUp, tuple[tuple[View, ...], Scale]] = {
     "behind and up, mat": (("from_behind", "up_the_line"), "mat"),
     "behind, mat": (("from_behind",), "mat"),
     "up the line, mat": (("up_the_line",), "mat"),
+    "four sides, mat": (VIEWS, "mat"),
 }
 
 

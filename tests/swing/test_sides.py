@@ -7,10 +7,12 @@ import numpy as np
 
 from tests.strangers.filming import film
 from tests.swing.keyed import by_key
+from tests.swings import ROOT
 from tropometer.swing.gauges.drawing import gauges
 from tropometer.swing.names import VIEWS, View
 from tropometer.swing.read import read
 from tropometer.swing.readings.reading import Reading
+from tropometer.swing.readings.register import KINDS
 from tropometer.swing.readings.round import wanted_marks
 from tropometer.swing.readings.two_swings import unlike
 from tropometer.swing.record.swing import SwingRecord
@@ -23,6 +25,24 @@ def filmed(*views: View) -> SwingRecord:
 
 def readings(record: SwingRecord) -> dict[tuple[str, str], Reading]:
     return by_key(read(record).readings)
+
+
+class GaugeTests(TestCase):
+    def test_each_gauge_shows_readings_that_exist_and_has_words_on_the_screens(self) -> None:
+        words = (ROOT / "web/src/words.ts").read_text()
+        for view in VIEWS:
+            record = filmed(view)
+            found = read(record).readings
+            drawn = gauges(Scene.at_checkpoints(record), view, found)
+            told = {shape.reading for each in drawn for shape in each.shapes} - {"hip_moved"}
+            self.assertLessEqual(told, set(KINDS))
+            for each in drawn:
+                self.assertIn(f'{each.id}: "{each.label}"', words)
+            given = {(each.reading, each.at) for each in found if each.status == "ok"}
+            for each in drawn:
+                for shape in each.shapes:
+                    if shape.reading in KINDS:
+                        self.assertEqual(shape.value is not None, (shape.reading, shape.at) in given)
 
 
 class SideTests(TestCase):

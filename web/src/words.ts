@@ -340,10 +340,15 @@ export const GAUGE_WORDS: Record<string, string> = {
   lead_hip_gate: "Lead hip gate",
   post_mark: "Post mark",
   seat_wall: "Seat wall",
+  hips_push: "Push of the hips",
   belt_line: "Belt line",
   spine_line: "Spine line",
+  shoulder_line: "Shoulder line",
+  neck_line: "Neck",
   kneecap_level: "Kneecap level",
+  knee_gap: "Knee gap",
   lead_leg: "Lead leg",
+  trail_leg: "Trail leg",
   lead_knee_hinge: "Lead knee hinge",
   trail_knee_hinge: "Trail knee hinge",
   toe_line: "Toe line",
@@ -355,6 +360,8 @@ export const GAUGE_WORDS: Record<string, string> = {
   trail_heel_lift: "Trail heel lift",
   stance_tape: "Stance tape",
   grip_plumb: "Grip plumb",
+  trail_arm: "Trail arm",
+  shaft_line: "Shaft",
 };
 
 export function gaugeForStudent(id: string, hand: Hand): string {

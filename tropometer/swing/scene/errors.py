@@ -49,7 +49,7 @@ def rows_of(kind: str, views: int) -> list[int]:
 
 
 @lru_cache(maxsize=16)
-def rows_but(kind: str, count: int) -> list[int]:
-    """All of so many errors of a place but those of one kind, in two views."""
-    without = rows_of(kind, 2)
+def rows_but(kind: str, views: int, count: int) -> list[int]:
+    """All of so many errors of a place but those of one kind, in so many views."""
+    without = rows_of(kind, views)
     return [row for row in range(count) if row not in without]

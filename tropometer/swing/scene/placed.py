@@ -214,7 +214,7 @@ class Placed:
             known = np.all([seen[rows].all(axis=0) for seen in self._seen.values()], axis=0)
             places = self._fused.places[:, rows]
             eye, mark, moment = (
-                self._fused.effects[:, rows_of(kind, 2)][:, :, rows] for kind in EYE_MARK_MOMENT
+                self._fused.effects[:, rows_of(kind, len(self.eyes))][:, :, rows] for kind in EYE_MARK_MOMENT
             )
             once = np.square(mark).sum(axis=(1, 2)) + np.square(moment[:, :, 0] - moment[:, :, 1]).sum(axis=1)
             pair = Pair(
@@ -306,7 +306,9 @@ class Placed:
         kept = self._kept_apart.get(name)
         if kept is not None:
             places = kept[0]
-            effects = np.concatenate([effects[:, rows_but("eye", effects.shape[1])], kept[1]], axis=1)
+            effects = np.concatenate(
+                [effects[:, rows_but("eye", len(self.eyes), effects.shape[1])], kept[1]], axis=1
+            )
         effects, places = effects[:, :, columns], places[:, columns]
         effects = effects if isinstance(columns, slice) else effects[..., None]
         origin = Origin(effects, sources_of(name, at, tuple(self.eyes), self.by_mat, kept is not None))
