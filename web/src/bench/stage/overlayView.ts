@@ -1,3 +1,4 @@
+import { isRightward } from "../../words";
 import { markAt, onOf, pegsOf, type SideState } from "../benchState";
 import type { Point, View } from "./stageView";
 
@@ -24,7 +25,8 @@ export function overlayView(lower: SideState, upper: SideState, view: View): Vie
   const larger = under && over ? under / over : lower.clip.height / upper.clip.height;
   const a = anchor(lower);
   const b = anchor(upper);
-  const turned = lower.mirrored === upper.mirrored ? 1 : -1;
+  const opposite = isRightward(lower.clip.view) !== isRightward(upper.clip.view);
+  const turned = (lower.mirrored !== upper.mirrored) === opposite ? 1 : -1;
   return {
     scale: view.scale * larger,
     cx: b.x + (turned * (view.cx - a.x)) / larger,

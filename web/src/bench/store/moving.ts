@@ -1,3 +1,4 @@
+import { clipLike } from "../../words";
 import { type BenchState, frameOf, inWindow, OTHER, onOf, otherViews, timelineOf } from "../benchState";
 import { linkedFrame } from "../rule/pegLink";
 import { RATES } from "../rule/rates";
@@ -81,9 +82,8 @@ export function moving(set: Put, get: Get): Moving {
       const next = now && otherViews(now)[0];
       if (!next) return false;
       for (const side of ["student", "reference"] as const) {
-        const seen = sides[side]?.swing.clips.find(
-          (clip) => clip.state === "ready" && clip.view === next.view,
-        );
+        const ready = sides[side]?.swing.clips.filter((clip) => clip.state === "ready") ?? [];
+        const seen = clipLike(ready, next.view);
         if (seen) show(side, seen.id);
       }
       return true;

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { shows } from "../../outbox";
+import { clipLike } from "../../words";
 import {
   type BenchState,
   type BenchSwing,
@@ -70,7 +71,8 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
       const stood = places[side];
       const ready = swing.clips.filter((each) => each.state === "ready");
       const before = ready.find((each) => each.id === stood?.clipId);
-      const clip = before ?? ready[0];
+      const beside = get().sides[OTHER[side]]?.clip.view;
+      const clip = before ?? (beside && clipLike(ready, beside)) ?? ready[0];
       if (!clip) return;
       const opened: SideState = { ...fetched(swing, get().kinds), clip, mirrored };
       const from = pegsOf(onOf(opened)).address ?? clip.window.first;
