@@ -359,6 +359,8 @@ export const GAUGE_WORDS: Record<string, string> = {
   knee_gap: "Knee gap",
   lead_leg: "Lead leg",
   trail_leg: "Trail leg",
+  lead_thigh: "Lead thigh",
+  trail_thigh: "Trail thigh",
   lead_knee_hinge: "Lead knee hinge",
   trail_knee_hinge: "Trail knee hinge",
   toe_line: "Toe line",

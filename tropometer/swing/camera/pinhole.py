@@ -45,6 +45,7 @@ class Pinhole:
     @cached_property
     def rotation(self) -> Array:
         """From T, B, U to right, down, ahead (3, 3)."""
+        # R = (about ahead(-roll) · about right(-tilt) · about down(off square))ᵀ · SQUARE
         yaw, pitch, roll = self.off_square, -self.tilt, -self.roll
         about_down = np.array(
             [[np.cos(yaw), 0, np.sin(yaw)], [0, 1, 0], [-np.sin(yaw), 0, np.cos(yaw)]],
@@ -76,6 +77,7 @@ class Pinhole:
 
         NaN where they never do, or only behind the camera.
         """
+        # X = eye + far · direction, with X[axis] = at
         directions = self.rays(pixels)
         with np.errstate(divide="ignore", invalid="ignore"):
             far = (at - self.eye[axis]) / directions[:, axis]

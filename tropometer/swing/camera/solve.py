@@ -159,6 +159,7 @@ def solve_camera(
             else "What was said of the camera disagrees: "
             "check the distance, the height, the plumb line and the known length."
         )
+    # Of residuals in standard deviations the covariance of the unknowns is (Jᵀ J)⁻¹; its columns span it.
     slopes = np.asarray(best.jac, float)
     try:
         columns = np.asarray(np.linalg.cholesky(np.linalg.inv(slopes.T @ slopes)), float)

@@ -19,6 +19,7 @@ from tropometer.swing.gauges import (  # noqa: F401, I001
     knee_gap,
     lead_leg,
     trail_leg,
+    thighs,
     knee_hinge,
     toe_line,
     foot_fan,

@@ -6,14 +6,23 @@ from collections.abc import Iterator
 
 from tropometer.swing.gauges.gauge import Gauge
 from tropometer.swing.gauges.register import gauge
-from tropometer.swing.gauges.sheet import Sheet
-from tropometer.swing.names import PLANE_OF, Plane
+from tropometer.swing.gauges.sheet import Sheet, point
+from tropometer.swing.names import PLANE_OF, Checkpoint, Plane
 
-SHOWS: dict[Plane, str] = {"frontal": "shaft_lean", "sagittal": "shaft_pitch"}
+# What it shows at which checkpoint, by the plane that is seen.
+SHOWS: dict[Plane, dict[Checkpoint, str]] = {
+    "frontal": {"address": "shaft_lean", "impact": "shaft_lean"},
+    "sagittal": {"shaft_back": "club_inside", "top": "shaft_across", "arm_down": "shaft_pitch"},
+}
 
 
-@gauge(*SHOWS)
+@gauge("frontal", "sagittal")
 def shaft_line(sheet: Sheet) -> Iterator[Gauge]:
-    """It shows the lean square to the target line, the pitch along it."""
-    shapes = sheet.bones(("grip", "club_head"), SHOWS[PLANE_OF[sheet.clip.view]])
+    """It shows the lean square to the target line; along it how far inside, across and steep the club is."""
+    shown = SHOWS[PLANE_OF[sheet.clip.view]]
+    shapes = tuple(
+        sheet.shape(at, (point(grip), point(head)), "bones", shown[at])
+        for at, (grip, head) in sheet.each("grip", "club_head")
+        if at in shown
+    )
     yield Gauge(id="shaft_line", label="Shaft", shapes=shapes)

@@ -109,5 +109,6 @@ def _weights(aside_s: tuple[float, ...]) -> Array | None:
         degree = 1
     else:
         return None
+    # The first row of (Xᵀ X)⁻¹ Xᵀ: what each mark counts for the polynomial's value at 0 s.
     design = np.vander(aside / max(before, after), degree + 1, increasing=True)
     return np.asarray(np.linalg.pinv(design)[0])
