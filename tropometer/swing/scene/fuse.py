@@ -81,8 +81,8 @@ def _fuse_block(views: Sequence[Seen], usual: Array, usual_sd: Array, speed: Arr
     places = usual
     inverse = np.zeros((3, 3, usual.shape[1]))
     slopes: list[Array] = []
-    # x <- x + A⁻¹ (Σ Jᵀ (z - h(x)) / σ² + (m - x) / s²) with A = Σ Jᵀ J / σ² + 1 / s²: z what a view has
-    # clicked, h(x) where it would see x, J its slopes, σ its deviation; m what is usual, s how surely.
+    # x <- x + A⁻¹ (Σ Jᵀ (z - h(x)) / sd² + (m - x) / s²) with A = Σ Jᵀ J / sd² + 1 / s²: z what a view has
+    # clicked, h(x) where it would see x, J its slopes, sd its deviation; m what is usual, s how surely.
     for _ in range(STEPS):
         whole = np.zeros_like(inverse)
         whole[range(3), range(3)] = believed**2
@@ -102,8 +102,8 @@ def _fuse_block(views: Sequence[Seen], usual: Array, usual_sd: Array, speed: Arr
         places = places + _times(inverse, pull[:, None])[:, 0]
     effects = [inverse * believed]
     for view, slope in zip(views, slopes, strict=True):
-        # How the places answer to a shift of the whitened pixels of this view: A⁻¹ Jᵀ / σ. What moves h by
-        # dh moves them by -A⁻¹ Jᵀ dh / σ², what moves a click by σ by +A⁻¹ Jᵀ / σ.
+        # How the places answer to a shift of the whitened pixels of this view: A⁻¹ Jᵀ / sd. What moves h by
+        # dh moves them by -A⁻¹ Jᵀ dh / sd², what moves a click by sd by +A⁻¹ Jᵀ / sd.
         answer = _times(inverse, slope.swapaxes(0, 1))
         here = places + view.eye.origin[:, None]
         seen_by = pixels_in((view.eye.solved.camera, *view.eye.solved.moved), here)

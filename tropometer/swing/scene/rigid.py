@@ -72,8 +72,8 @@ def keep_apart(pair: Pair, known: Array, apart: float, apart_sd: float, stretche
     mean, covariance = np.zeros(errors + 3), known_as
     line = pair.lead - pair.trail
     if known.sum() >= LEAST_MOMENTS:
-        # |line - Σ e effect| = apart + d + stretch, in e (the eye's errors), d (how people differ) and stretch:
-        # linear about `here`, with e ~ N(0, 1), so C = (1 + Dᵀ D / σ²)⁻¹ and mean = C Dᵀ (seen) / σ².
+        # |line - Σ e effect| = apart + d + stretch, in e (the eye's errors), d (how people differ), stretch:
+        # linear about `here`, with e ~ N(0, 1), so C = (1 + Dᵀ D / noise)⁻¹ and mean = C Dᵀ seen / noise.
         for _ in range(STEPS):
             here = line - np.einsum("iqn,q->in", effects, mean[:errors])
             long = np.sqrt(np.sum(here**2, axis=0))
