@@ -36,7 +36,10 @@ class RecordTests(TestCase):
         mat = Mat(((100.0, 500.0), (900.0, 510.0), (980.0, 700.0), (5.0, 690.0)), 1.5, 1.2)
         clip = replace(record.clips[0], mat=mat, events={"lead_heel_up": 12})
         shot = Launch(club_speed_m_s=36.2, club_path_deg=-3.5, low_point_m=0.04)
-        full = replace(record, clips=(clip,), launch=shot)
+        behind = replace(clip, view="from_behind")
+        full = replace(
+            record, clips=(behind,), launch=shot, club="Driver", club_class="driver", swing_length="pitch"
+        )
         self.assertEqual(from_document(json.loads(json.dumps(to_document(full)))), full)
         self.assertEqual(run_read(json.dumps(to_document(full))).returncode, 0)  # it fits the schema
 
@@ -101,6 +104,20 @@ class RecordTests(TestCase):
                 self.assertEqual(done.returncode, 2)
                 self.assertIn(field, done.stderr)
                 self.assertEqual(len(done.stderr.strip().splitlines()), 1)
+
+    def test_a_clip_that_cannot_be_is_refused_at_the_door(self) -> None:
+        clip = record_of("tobin_first_face").clips[0]
+        count = len(clip.frame_times_s)
+        wrong: list[tuple[str, dict[str, Any]]] = [
+            ("width", {"width": 0}),
+            ("frame_times_s", {"frame_times_s": ()}),
+            ("frame_times_s", {"frame_times_s": clip.frame_times_s[::-1]}),
+            ("top", {"checkpoints": {"top": count}}),
+            ("post_reached", {"events": {"post_reached": -1}}),
+        ]
+        for field, change in wrong:
+            with self.subTest(field), self.assertRaisesRegex(ValueError, field):
+                replace(clip, **change)
 
     def test_a_missing_file_is_named(self) -> None:
         command = [sys.executable, "-m", "tropometer.swing", "read", "no-such.json"]

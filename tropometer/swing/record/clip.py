@@ -40,7 +40,10 @@ class KnownLength:
 
 @dataclass(frozen=True, kw_only=True)
 class Clip:
-    """One camera's view of the swing. `marks` maps mark name to frame to mark."""
+    """One camera's view of the swing. `marks` maps mark name to frame to mark.
+
+    Raises ValueError where a size is no size, times do not rise, or a peg lies outside the clip.
+    """
 
     id: str
     view: View
@@ -59,6 +62,16 @@ class Clip:
     plumb: PlumbLine | None = None
     hidden: dict[str, frozenset[int]] = field(default_factory=dict)  # looked for, and not to be seen
     camera_motion: CameraMotion | None = None  # None: it stood still
+
+    def __post_init__(self) -> None:
+        if min(self.width, self.height) < 1:
+            raise ValueError(f"width, height: {self.width} by {self.height} pixels are no picture")
+        frames = len(self.frame_times_s)
+        if not frames or not (np.diff(self.frame_times_s) > 0).all():
+            raise ValueError("frame_times_s: there must be a frame, and times must rise from frame to frame")
+        for name, frame in (*self.checkpoints.items(), *self.events.items()):
+            if not 0 <= frame < frames:
+                raise ValueError(f"{name}: frame {frame} is outside the clip (0 to {frames - 1})")
 
     def still_mark(self, name: str, frame: int) -> Mark | None:
         """A mark where it would lie had the camera stood still; None where there is none."""
