@@ -7,6 +7,7 @@ import numpy as np
 from tests.golfer import bodies
 from tests.swings import true_reading, truth
 from tropometer.golfer import forces
+from tropometer.swing.names import VIEWS
 
 # Drillis and Contini 1966, in Winter, Biomechanics and Motor Control of Human Movement, fig. 4.1:
 # fractions of stature (from memory). Joint centres of the mesh, so a share of each is allowed.
@@ -81,7 +82,7 @@ class PublishedSwingTests(TestCase):
         known = [truth(take.name) for take in TAKES]
         self.assertEqual({k["hand"] for k in known}, {"left", "right"})
         self.assertEqual({k["club"] for k in known}, {"wedge", "mid_iron", "driver"})
-        self.assertEqual({k["view"] for k in known}, {"face_on", "down_the_line"})
+        self.assertEqual({k["view"] for k in known}, set(VIEWS))
 
     def test_ways_of_going_back_are_what_the_swings_were_made_for(self) -> None:
         # trade's words, common practice, no source

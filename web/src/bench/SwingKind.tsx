@@ -16,7 +16,7 @@ export function SwingKind({ side }: { side: Side }) {
     <>
       <button
         type="button"
-        className="min-w-0 shrink-[3] cursor-pointer truncate text-sm font-normal underline decoration-dotted underline-offset-4"
+        className="min-h-6 min-w-0 shrink-[3] cursor-pointer truncate text-sm font-normal underline decoration-dotted underline-offset-4"
         title="Club and length of this swing: change what was said"
         onClick={() => setOpen(true)}
       >
