@@ -72,6 +72,10 @@ class Scene:
                 found[column] |= all(mark is not None and mark.source in PROPOSED for mark in there)
         return found
 
+    def moment_s(self) -> Array:
+        """How far all views' frames together are from each moment, one standard deviation, seconds."""
+        return np.sqrt(sum(np.square(self.placed.moment_s(view)[self.here]) for view in self.eyes))
+
     def unseen(self) -> dict[View, frozenset[tuple[str, int]]]:
         """Names and frames of the marks of each view's checkpoints that nobody looked at."""
         return {

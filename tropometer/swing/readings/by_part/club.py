@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
+from tropometer.swing.error.source import HERE, Source
 from tropometer.swing.error.value import Measured, degrees_of, hypot
 from tropometer.swing.readings.from_marks import BOTH, FRONTAL, SAGITTAL, from_marks
 from tropometer.swing.readings.look import Look
 from tropometer.swing.scene.place import Place, angle_between
+
+FOLDED_FROM = 7.5  # how far through the checkpoints the arms are folded over the lead shoulder
+# How differently shafts steepen or flatten about lead arm level down, degrees a second; common practice, no
+# source.
+STEEPENS_DEG_S = 180.0
 
 
 @from_marks("grip_plumb", unit="ratio", group="club", seen=(BOTH, SAGITTAL), at=("top",),
@@ -21,6 +27,10 @@ def grip_plumb(look: Look) -> Measured:
 def lead_arm_raise(look: Look) -> Measured:
     """Angle from straight down to the way from the lead shoulder to the grip."""
     arm = look.here("grip").minus(look.here("lead_shoulder"))
+    look.refuse(
+        ~look.shown_in("sagittal", "grip", "lead_shoulder") & (look.through > FOLDED_FROM),
+        "From one side alone, how high an arm is that is folded over the shoulder cannot be told.",
+    )
     return degrees_of(hypot(arm.t, arm.b), -arm.u)
 
 
@@ -54,7 +64,9 @@ def shaft_across(look: Look) -> Measured:
 def shaft_pitch(look: Look) -> Measured:
     """Angle of the shaft from the level, from the grip up to the head."""
     shaft = _shaft(look)
-    return degrees_of(shaft.u, hypot(shaft.t, shaft.b))
+    turned = Source("moment", "how the shaft steepens", HERE)
+    steepens = Measured.of(0.0, STEEPENS_DEG_S * look.scene.moment_s(), turned)
+    return degrees_of(shaft.u, hypot(shaft.t, shaft.b)) + steepens
 
 
 @from_marks("shaft_lean", unit="deg", group="club", seen=(BOTH, FRONTAL), at=("address", "impact"),
