@@ -62,7 +62,7 @@ class SendingTests(BrowserCase):
         page.get_by_label("Club", exact=True).fill("sand wedge")
         expect(page.get_by_label("Kind of club")).to_have_value("wedge")  # a club that is known says its kind
         expect(page.get_by_label("Swing length")).to_have_value("full")
-        page.get_by_label("Swing length").select_option("Lead arm level")
+        page.get_by_label("Swing length").select_option("Front arm level")
         page.get_by_label("In your words").fill("I fall off the ball.")
         page.get_by_label("Where the camera stood").fill("On my bag")
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)

@@ -28,7 +28,7 @@ BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/clips/{id}/window"): {},
     ("post", "/api/clips/{id}/swings"): {"first": 0, "last": 9},
     ("put", "/api/swings/{id}/views"): {},
-    ("put", "/api/swings/{id}/kind"): {},
+    ("patch", "/api/swings/{id}/kind"): {},
     ("put", "/api/swings/{id}/pressure"): {"file_name": "X", "text": "X"},
     ("post", "/api/swings/{id}/clips"): {"clips": [A_CLIP]},
     ("patch", "/api/lessons/{id}"): {"title": "X"},

@@ -11,7 +11,7 @@ from django.utils import timezone
 from tests.server import making
 from tests.swings import DEMO_CLIPS
 from tropometer.server.bench import requests
-from tropometer.server.bench.models import Swing
+from tropometer.server.bench.models import Peg, Swing
 from tropometer.server.clips import uploads
 from tropometer.server.clips.models import Clip
 from tropometer.server.clips.uploads import Sender
@@ -42,16 +42,30 @@ class HandingInTests(making.MediaFolders, TransactionTestCase):
         swing = Swing.objects.get(pk=self.post("/api/swings", sent).json()["swing_id"])
         self.assertEqual((swing.club_class, swing.swing_length), ("wood", "shoulder_high"))
         path = f"/api/swings/{swing.pk}/kind"
-        put = partial(self.client.put, path, content_type="application/json")
-        self.assertEqual(put({"club": "Driver", "club_class": "driver"}).status_code, 200)
+        say = partial(self.client.patch, path, content_type="application/json")
+        self.assertEqual(say({"club": "Driver", "club_class": "driver"}).status_code, 200)
+        self.assertEqual(say({"swing_length": "full"}).status_code, 200)  # another tab's: the club stays
         told = self.client.get(f"/api/swings/{swing.pk}").json()
-        self.assertEqual([told[each] for each in kind], ["Driver", "driver", None])
-        refused = put({"swing_length": "huge"})
+        self.assertEqual([told[each] for each in kind], ["Driver", "driver", "full"])
+        refused = say({"swing_length": "huge"})
         self.assertEqual(refused.status_code, 422)
         self.assertIn("swing_length", refused.content.decode())
         swing.swing_length = "huge"
         with self.assertRaises(IntegrityError):
             swing.save()
+
+    def test_marks_tell_club_and_length_and_a_peg_beyond_the_clip_breaks_nothing(self) -> None:
+        swing = making.seen_from_both(self.owner, "model_loaded_face", "model_loaded_line")
+        Swing.objects.filter(pk=swing.pk).update(one_swing=True)
+        path = f"/api/swings/{swing.pk}"
+        seen = self.client.get(path).json()["measured"]["kind_seen"]
+        self.assertEqual(seen, {"club_class": "iron", "swing_length": "full"})
+        for clip in swing.clips.all():
+            Peg.objects.filter(clip=clip, name="finish").update(frame=9999)
+        opened = self.client.get(path)
+        self.assertEqual(opened.status_code, 200)
+        told = opened.json()["measured"]["clips"][0]["pegs"]
+        self.assertIn(9999, [peg["frame"] for peg in told])  # nothing of it is lost
 
     def test_pressed_four_times_at_once_it_is_one_swing(self) -> None:
         body = {"student_id": str(self.student.pk), "clips": [self.arrived(Sender(self.owner))]}

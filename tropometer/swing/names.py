@@ -47,9 +47,8 @@ SWING_LENGTHS: tuple[SwingLength, ...] = get_args(SwingLength)
 CLUB_CLASSES: tuple[ClubClass, ...] = get_args(ClubClass)
 CHECKPOINTS: tuple[Checkpoint, ...] = get_args(Checkpoint)
 EVENTS: tuple[Event, ...] = get_args(Event)
-VIEWS: tuple[View, ...] = get_args(
-    View
-)  # in the order in which a swing is looked at: times come from the first
+# In the order in which a swing is looked at: times come from the first that was filmed.
+VIEWS: tuple[View, ...] = get_args(View)
 PLANES: tuple[Plane, ...] = get_args(Plane)
 PLANE_OF: dict[View, Plane] = {
     "face_on": "frontal",

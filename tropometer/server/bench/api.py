@@ -155,9 +155,9 @@ def _motion(clip: "Clip") -> list[list[float]] | None:
     return [[float(f"{each:.7g}") for each in row] for row in motion.known_rows[:, :8].tolist()]
 
 
-@router.put("/swings/{uuid:id}/kind", response=EditAnswer)
+@router.patch("/swings/{uuid:id}/kind", response=EditAnswer)
 def say_kind(request: HttpRequest, id: UUID, data: SwingKind) -> dict[str, Any]:
-    """Say what a swing was made with and how long it was meant to be, and answer with what follows."""
+    """Say what a swing was made with or how long it was meant to be, and answer with what follows."""
     found = services.swing_of(asking(request), id)
     services.say_kind(found, data)
     return answers.answered(found)

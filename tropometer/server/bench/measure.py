@@ -110,7 +110,9 @@ def _clip(clip: Clip, whole: bool) -> RecordClip:
         marks.setdefault(mark.name, {})[mark.frame] = place
     calibration = _calibration(clip)
     facts = cast(CameraFacts | None, getattr(clip, "camera_facts", None))
-    pegs = {peg.name: peg.frame for peg in clip.pegs.all()}
+    times = times_s(clip)
+    # A peg beyond the last frame is kept, and not read.
+    pegs = {peg.name: peg.frame for peg in clip.pegs.all() if peg.frame < len(times)}
     hidden: dict[str, set[int]] = {}
     for each in clip.hidden_marks.all():
         hidden.setdefault(each.name, set()).add(each.frame)
@@ -123,7 +125,7 @@ def _clip(clip: Clip, whole: bool) -> RecordClip:
         view=cast(View, clip.view),
         width=clip.width,
         height=clip.height,
-        frame_times_s=tuple(times_s(clip)),
+        frame_times_s=tuple(times),
         checkpoints={name: frame for name, frame in pegs.items() if name in CHECKPOINTS},
         events={name: frame for name, frame in pegs.items() if name in EVENTS},
         impact_between=any(peg.between for peg in clip.pegs.all()),

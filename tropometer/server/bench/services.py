@@ -140,10 +140,11 @@ def receive_reference(
 
 
 def say_kind(swing: Swing, kind: SwingKind) -> None:
-    """Say what a swing was made with, and how far it was meant to go back."""
-    for name, value in kind.dict(include=set(KIND)).items():
+    """Say what a swing was made with, or how far it was meant to go back; what is left out stays."""
+    said = kind.dict(include=set(KIND), exclude_unset=True)
+    for name, value in said.items():
         setattr(swing, name, value)
-    swing.save(update_fields=KIND)
+    swing.save(update_fields=list(said))
 
 
 def say_views(swing: Swing, one_swing: bool | None) -> None:

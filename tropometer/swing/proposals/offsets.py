@@ -72,7 +72,7 @@ OFFSETS: dict[tuple[View, str], Offset] = {
     ("down_the_line", "grip_butt"): Offset(0.076, 0.016, 0.102),
     ("down_the_line", "lead_foot_outer"): Offset(0.006, 0.027, 0.059),
     ("down_the_line", "trail_foot_outer"): Offset(-0.024, -0.143, 0.037),
-    # From these two sides six golfers of either hand, drawn for the purpose.
+    # From these two sides six golfers of either hand, drawn for the purpose; hips' edges a little wider.
     ("from_behind", "grip"): Offset(0.044, 0.007, 0.281),
     ("from_behind", "head"): Offset(0.003, -0.007, 0.034),
     ("from_behind", "lead_ankle"): Offset(-0.001, 0.000, 0.017),

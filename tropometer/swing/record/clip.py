@@ -42,7 +42,7 @@ class KnownLength:
 class Clip:
     """One camera's view of the swing. `marks` maps mark name to frame to mark.
 
-    Raises ValueError where a size is no size, times do not rise, or a peg lies outside the clip.
+    Raises ValueError where a size is no size, times fall, or a peg lies outside the clip.
     """
 
     id: str
@@ -67,8 +67,8 @@ class Clip:
         if min(self.width, self.height) < 1:
             raise ValueError(f"width, height: {self.width} by {self.height} pixels are no picture")
         frames = len(self.frame_times_s)
-        if not frames or not (np.diff(self.frame_times_s) > 0).all():
-            raise ValueError("frame_times_s: there must be a frame, and times must rise from frame to frame")
+        if not frames or not (np.diff(self.frame_times_s) >= 0).all():
+            raise ValueError("frame_times_s: there must be a frame, and no time before the one before it")
         for name, frame in (*self.checkpoints.items(), *self.events.items()):
             if not 0 <= frame < frames:
                 raise ValueError(f"{name}: frame {frame} is outside the clip (0 to {frames - 1})")

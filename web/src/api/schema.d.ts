@@ -230,16 +230,16 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Say Kind
-         * @description Say what a swing was made with and how long it was meant to be, and answer with what follows.
-         */
-        put: operations["tropometer_server_bench_api_say_kind"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Say Kind
+         * @description Say what a swing was made with or how long it was meant to be, and answer with what follows.
+         */
+        patch: operations["tropometer_server_bench_api_say_kind"];
         trace?: never;
     };
     "/api/swings/{id}/views": {

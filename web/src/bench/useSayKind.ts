@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, got, type Schemas } from "../api/client";
+import { api, got } from "../api/client";
+import type { Kind } from "../send/KindFields";
 import { useBenchStore } from "./benchContext";
 import type { Side } from "./benchState";
 
@@ -8,9 +9,9 @@ export function useSayKind(side: Side) {
   const bench = useBenchStore();
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (body: Schemas["SwingKind"]) => {
+    mutationFn: (body: Partial<Kind>) => {
       const id = bench.getState().sides[side]?.swing.id ?? "";
-      return got(api.PUT("/api/swings/{id}/kind", { params: { path: { id } }, body }));
+      return got(api.PATCH("/api/swings/{id}/kind", { params: { path: { id } }, body: body as Kind }));
     },
     onSuccess: (answer) => {
       bench.getState().heard(side, answer);

@@ -13,7 +13,8 @@ const CLUBS: [string, ClubClass][] = [
 ];
 
 /** What a swing was made with, and how far it was meant to go back; a club that is known says its own kind. */
-export function KindFields({ kind = { swing_length: "full" } }: { kind?: Partial<Kind> }) {
+export function KindFields(props: { kind?: Partial<Kind>; own?: boolean }) {
+  const { kind = { swing_length: "full" }, own = false } = props;
   const clubs = useId();
   return (
     <>
@@ -53,7 +54,7 @@ export function KindFields({ kind = { swing_length: "full" } }: { kind?: Partial
             <option value="">Not said</option>
             {Object.entries(SWING_LENGTH_WORDS).map(([value, words]) => (
               <option key={value} value={value}>
-                {words}
+                {own ? words.replace("Lead arm", "Front arm") : words}
               </option>
             ))}
           </select>

@@ -6,7 +6,7 @@ import { KindFields, kindOf } from "./KindFields";
 export function SwingWords({ own = false }: { own?: boolean }) {
   return (
     <>
-      <KindFields />
+      <KindFields own={own} />
       <Field label={own ? "In your words" : "In the student's words"}>
         <textarea className="textarea w-full" name="words" rows={3} maxLength={2000} />
       </Field>

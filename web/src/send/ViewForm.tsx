@@ -1,6 +1,6 @@
 import { api, got } from "../api/client";
 import { Sheet } from "../parts/Sheet";
-import { otherSide } from "../words";
+import { otherSide } from "../sides";
 import type { AddedView } from "./AddView";
 import { ClipPicker } from "./ClipPicker";
 import { useClipUploads } from "./clipUploads";

@@ -2,8 +2,9 @@ import Uppy, { type UppyFile } from "@uppy/core";
 import Tus from "@uppy/tus";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { csrfToken, type Schemas } from "../api/client";
+import { otherSide } from "../sides";
 import { typed } from "../units";
-import { otherSide, type View } from "../words";
+import type { View } from "../words";
 import { SHELF } from "./whom";
 
 const MOST_BYTES = 500 * 1024 * 1024;

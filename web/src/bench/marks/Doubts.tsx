@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { memo, useState } from "react";
 import { api, got, type Schemas } from "../../api/client";
 import { keep } from "../../parts/keep";
+import type { Kind } from "../../send/KindFields";
 import { CLUB_CLASS_WORDS, momentWords, SWING_LENGTH_WORDS, VIEW_WORDS, type View } from "../../words";
 import type { Side, SideState } from "../benchState";
 import { useSayKind } from "../useSayKind";
@@ -100,8 +101,8 @@ function unlikeWords({ first, last, a_view, b_view, a_s, b_s }: Schemas["UnlikeO
 const seen = (seconds: number, view: View) => `${seconds.toFixed(2)} s ${VIEW_WORDS[view].toLowerCase()}`;
 
 /** What the swing's length or its club's shaft seem to be, otherwise than was said or where nothing was. */
-function kindDoubtOf({ clip, swing, kindSeen }: SideState): Doubt<Schemas["SwingKind"]> | null {
-  const { club, club_class, swing_length } = swing;
+function kindDoubtOf({ clip, swing, kindSeen }: SideState): Doubt<Partial<Kind>> | null {
+  const { club_class, swing_length } = swing;
   const proposed = clip.proposals.swing_length;
   const looks = proposed && proposed.confidence >= SURE ? proposed.value : null;
   const length = kindSeen.swing_length ?? looks;
@@ -110,14 +111,14 @@ function kindDoubtOf({ clip, swing, kindSeen }: SideState): Doubt<Schemas["Swing
       id: `length-${length}-${swing_length}`,
       says: `By how far the arms go back: ${SWING_LENGTH_WORDS[length].toLowerCase()}.`,
       offers: "Say so",
-      change: { club, club_class, swing_length: length },
+      change: { swing_length: length },
     };
   if (kindSeen.club_class && kindSeen.club_class !== club_class)
     return {
       id: `club-${kindSeen.club_class}-${club_class}`,
       says: `By the length of its shaft: ${CLUB_CLASS_WORDS[kindSeen.club_class].toLowerCase()}.`,
       offers: "Say so",
-      change: { club, club_class: kindSeen.club_class, swing_length },
+      change: { club_class: kindSeen.club_class },
     };
   return null;
 }

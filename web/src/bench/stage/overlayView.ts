@@ -1,4 +1,4 @@
-import { isRightward } from "../../words";
+import { isRightward } from "../../sides";
 import { markAt, onOf, pegsOf, type SideState } from "../benchState";
 import type { Point, View } from "./stageView";
 

@@ -1,4 +1,4 @@
-import { clipLike } from "../../words";
+import { clipLike } from "../../sides";
 import { type BenchState, frameOf, inWindow, OTHER, onOf, otherViews, timelineOf } from "../benchState";
 import { linkedFrame } from "../rule/pegLink";
 import { RATES } from "../rule/rates";

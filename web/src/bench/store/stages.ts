@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { shows } from "../../outbox";
-import { clipLike } from "../../words";
+import { clipLike } from "../../sides";
 import {
   type BenchState,
   type BenchSwing,

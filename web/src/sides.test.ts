@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { clipLike, otherSide, type View } from "./words";
+import { clipLike, otherSide } from "./sides";
+import type { View } from "./words";
 
 const clips = (...views: View[]) => views.map((view) => ({ view }));
 
