@@ -34,7 +34,7 @@ class SideTests(BrowserCase):
         page.goto(f"/bench/{swing.pk}")
         stage = StageDriver(page)
         stage.wait_drawn()
-        expect(stage.stage).to_contain_text("From behind · right-handed")
+        expect(stage.stage).to_contain_text("Back-on · right-handed")
         mark_all(stage, BEHIND)
         page.keyboard.press("r")
         for reading in ("pelvis_sway", "trail_hip_gap"):

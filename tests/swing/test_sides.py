@@ -55,7 +55,7 @@ class SideTests(TestCase):
         self.assertIn("seat", asked["up_the_line"])
         found = readings(filmed("from_behind"))
         told = found["toe_lift_lead", "top"]
-        self.assertEqual(told.reason, "The lead toe is not seen from behind: needs a face-on clip.")
+        self.assertEqual(told.reason, "The lead toe is not seen back-on: needs a face-on clip.")
         self.assertEqual({need.view for need in told.needs}, {"face_on"})
         self.assertEqual(found["sternum_offset", "address"].needs[0].kind, "view")
         for name in ("pelvis_sway", "heel_lift_trail", "trail_hip_gap"):

@@ -55,7 +55,7 @@ export function isCheckpoint(name: PegName): name is Checkpoint {
 
 export const VIEW_WORDS = {
   face_on: "Face-on",
-  from_behind: "From behind",
+  from_behind: "Back-on",
   down_the_line: "Down the line",
   up_the_line: "Up the line",
 } as const;

@@ -112,8 +112,11 @@ def _missing(
 
 
 def seen_from(view: View) -> str:
-    """A view as it is said where something is seen from: "face-on", "up the line"."""
-    return spoken(view).replace("face on", "face-on")
+    """A view as it is said where something is seen from: "face-on", "up the line".
+
+    From behind, which many say of down the line, is "back-on".
+    """
+    return spoken(view).replace("face on", "face-on").replace("from behind", "back-on")
 
 
 def _of_clip(view: View) -> str:

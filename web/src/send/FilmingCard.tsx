@@ -29,7 +29,8 @@ export function FilmingCard({ hand }: { hand: Hand }) {
         <li>A stick or a club along your toes, and one more toward the target if you have it.</li>
         <li>Something of known length on the floor: a stick of 122 cm, or a mat you have measured.</li>
         <li>
-          No room there? From behind your back, or from the target’s side, tells much of it too: say which.
+          No room there? Facing your back (back-on), or from the target’s side (up the line), tells much of it
+          too: say which.
         </li>
         <li>Slow motion if your phone has it; stand still for a moment before you start.</li>
       </ul>
