@@ -26,6 +26,7 @@ TARGETS = {
     "lead_leg_lean": 1, "spine_incline": 1, "spine_side_tilt": 1,
 }  # fmt: skip
 CENTIMETRES = 100
+UNITS = {"s": (1000, "ms"), "m": (CENTIMETRES, "cm"), "m_s": (CENTIMETRES, "cm/s")}
 
 
 @tag("bench")
@@ -88,7 +89,7 @@ class TruthBench(TestCase):
             title = f"every frame, {rate_hz:.0f} a second"
             print(f"\n{title:<32}{'unit':<6}{'rms':>7}{'bias':>7}{'u95':>7}{'held':>7}  given")
             for (reading, at), missed in by_key.items():
-                times, unit = (1000, "ms") if missed[0].unit == "s" else (CENTIMETRES, "cm")
+                times, unit = UNITS[missed[0].unit]
                 bias = float(np.mean([each.by for each in missed])) * times
                 u95 = float(np.median([each.u95 for each in missed])) * times
                 share = np.mean([each.held for each in missed])

@@ -8,6 +8,7 @@ no source.
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -109,13 +110,15 @@ def film(
     everywhere: bool = False,
     one_swing: bool = True,
     beside: int = 0,
+    change: Callable[[Swing], Swing] = lambda swing: swing,
 ) -> Filmed:
     """Somebody's swing, filmed by a phone from each of these sides.
 
     It is marked on the checkpoints' frames and so many `beside` each, or on every frame. Where it is not
-    `one_swing`, one phone was carried round, and the second view shows the golfer's next swing.
+    `one_swing`, one phone was carried round, and the second view shows the golfer's next swing. What was
+    drawn is `change`d before it is filmed.
     """
-    swing = draw_swing(draw_body(random), random)
+    swing = change(draw_swing(draw_body(random), random))
     hand: Hand = "left" if random.random() < 0.3 else "right"
     floor = Floor.draw(scale, random)
     shaken = random.uniform(0.7, 1.25) * SAID_PX

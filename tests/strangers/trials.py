@@ -109,6 +109,12 @@ def true_readings(swing: Swing) -> dict[tuple[str, str], float | str]:
     for at in CHECKPOINTS:
         found |= {(name, at): float(value) for name, value, _ in _everywhere(at_them, at)}
     found |= {(name, at): float(value) for name, at, value, _ in _at_some(at_them)}
+    shoulder, grip, head = (at_them.marks[name] for name in ("lead_shoulder", "grip", "club_head"))
+    for at in ("arm_down", "shaft_down", "impact"):
+        i = CHECKPOINTS.index(at)
+        arm, shaft = shoulder[i] - grip[i], head[i] - grip[i]
+        cosine = arm @ shaft / np.linalg.norm(arm) / np.linalg.norm(shaft)
+        found["arm_shaft_angle", at] = float(np.degrees(np.arccos(cosine)))
     top = [float(found[name, "top"]) for name in ("pelvis_sway", "trail_hip_push", "pelvis_turn")]
     found["going_back", "top"] = going_back(*top)
     return found

@@ -138,7 +138,7 @@ def _everywhere(place: _At, at: Checkpoint) -> Iterator[tuple[str, float, str]]:
 
 def _at_some(place: _At) -> Iterator[tuple[str, Checkpoint, float, str]]:
     twisted: tuple[Checkpoint, ...] = ("top", "impact", "finish")
-    bent: tuple[Checkpoint, ...] = ("top", "impact")
+    bent: tuple[Checkpoint, ...] = ("top", "arm_down", "impact")
     stacked: tuple[Checkpoint, ...] = ("arm_down", "impact")
     for at in twisted:
         yield "foot_twist_lead", at, flare(place, "lead", at) - flare(place, "lead", "address"), "deg"

@@ -15,7 +15,7 @@ from typing import Any
 import numpy as np
 
 from tropometer.golfer.body import build
-from tropometer.golfer.events import timing
+from tropometer.golfer.events import Timing, timing
 from tropometer.golfer.faults import FAULTS, with_faults
 from tropometer.golfer.motion import Motion
 from tropometer.golfer.rotations import Floats
@@ -120,24 +120,27 @@ def _rows(rows: Floats) -> str:
 
 def _one(number: int) -> tuple[Marks, Marks]:
     """Places and velocities (9, 3) of one golfer's marks, T, B, U in statures."""
-    random = np.random.default_rng(number)
-    stature = float(random.uniform(1.5, 1.95))
-    body = build(stature, float(random.integers(2)), float(random.uniform(-0.6, 0.8)))
-    for _ in range(TRIES):
-        try:
-            motion = Motion(body, _settings(random))
-            checkpoints = timing(motion).checkpoints
-            break
-        except ValueError:
-            continue
-    else:
-        raise RuntimeError(f"no swing of golfer {number} can be made")
-    times = np.array([checkpoints[at] for at in CHECKPOINTS])
+    stature, _, motion, when = drawn(number)
+    times = np.array([when.checkpoints[at] for at in CHECKPOINTS])
     three = [mark_places(motion, motion.poses(times + step)) for step in (-STEP_S, 0.0, STEP_S)]
     axes = [0, 2, 1]
     places = {name: where[:, axes] / stature for name, where in three[1].items()}
     speeds = {name: (three[2][name] - three[0][name])[:, axes] / (2 * STEP_S * stature) for name in three[1]}
     return places, speeds
+
+
+def drawn(number: int) -> tuple[float, float, Motion, Timing]:
+    """One of the golfers: stature, 1 for a man and 0 for a woman, and a swing of theirs."""
+    random = np.random.default_rng(number)
+    stature, man = float(random.uniform(1.5, 1.95)), float(random.integers(2))
+    body = build(stature, man, float(random.uniform(-0.6, 0.8)))
+    for _ in range(TRIES):
+        try:
+            motion = Motion(body, _settings(random))
+            return stature, man, motion, timing(motion)
+        except ValueError:
+            continue
+    raise RuntimeError(f"no swing of golfer {number} can be made")
 
 
 def _settings(random: np.random.Generator) -> SwingSettings:

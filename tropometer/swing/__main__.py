@@ -10,28 +10,13 @@ import json
 import sys
 from dataclasses import asdict
 from pathlib import Path
-from typing import Any
 
 from tropometer.swing.doubts import doubts
 from tropometer.swing.formats.record_error import RecordError
-from tropometer.swing.formats.schema import check_shape
 from tropometer.swing.formats.swing_record import from_document
+from tropometer.swing.formats.whole import load
 from tropometer.swing.read import read
 from tropometer.swing.readings.reading import Reading
-
-
-def load(path: Path) -> dict[str, Any]:
-    """A document that fits the published schema; RecordError names the field that does not."""
-    try:
-        document = json.loads(path.read_text(encoding="utf-8"))
-    except OSError as error:
-        raise RecordError(str(path), error.strerror or "cannot be read") from error
-    except (json.JSONDecodeError, UnicodeDecodeError, RecursionError) as error:
-        raise RecordError(str(path), f"not JSON ({error})") from error
-    check_shape(document)
-    if not isinstance(document, dict):
-        raise RecordError("$", "not an object")
-    return document
 
 
 def main(arguments: list[str] | None = None) -> int:

@@ -9,7 +9,7 @@ from functools import lru_cache
 import numpy as np
 
 from tropometer.swing.arrays import Frames
-from tropometer.swing.error.source import Origins, SourceKind, variances
+from tropometer.swing.error.source import Origins, Source, SourceKind, variances
 from tropometer.swing.error.value import NORMAL_95, Measured
 
 # What each kind of source is called in a budget.
@@ -36,6 +36,12 @@ class Share:
     share: float
 
 
+def in_words(source: Source) -> str:
+    """A source as a budget names it."""
+    of = () if source.kind == "mark" else (BUDGET[source.kind],)
+    return ", ".join(word for word in (*of, source.words) if word)
+
+
 class Budgets:
     """The errors of readings at n moments: `u95` (readings, n), and what their variance comes from."""
 
@@ -57,13 +63,12 @@ class Budgets:
         self._shares = np.take_along_axis(shares, order, axis=1).swapaxes(1, 2).tolist()
         self._told = (shares > LEAST_SHARE).sum(axis=1).tolist()
 
-    def largest(self, reading: int, column: int) -> str:
-        """The source that brings most of the variance at one moment, in words."""
+    def largest(self, reading: int, column: int) -> Source | None:
+        """The source that brings most of the variance at one moment; None where there is no error."""
         if not self.u95[reading, column] > 0:
-            return ""
-        source = self._sources[reading][self._largest[reading][column]]
-        of = () if source.kind == "mark" else (BUDGET[source.kind],)
-        return ", ".join(word for word in (*of, source.words) if word)
+            return None
+        source: Source = self._sources[reading][self._largest[reading][column]]
+        return source
 
     def shares(self, reading: int, column: int) -> tuple[Share, ...]:
         """Shares of the variance at one moment by kind of source, the largest first."""

@@ -125,22 +125,32 @@ def covariance(values: Sequence[Slopes], columns: Sequence[int]) -> Array:
 
     Σ c_i c_j u² over the errors that both answer to: law of propagation, JCGM 100:2008, 5.2.2.
     """
-    told: list[dict[tuple[Source, int], float]] = []
-    for slopes, column in zip(values, columns, strict=True):
-        of_one: dict[tuple[Source, int], float] = {}
+    numbers: dict[tuple[Source, int], int] = {}
+    known: dict[tuple[Sources, int], list[int]] = {}
+    rows: list[int] = []
+    errors: list[int] = []
+    moved: list[float] = []
+    for row, (slopes, column) in enumerate(zip(values, columns, strict=True)):
         for origin, slope in slopes.items():
             way, effects = (each[..., min(column, each.shape[-1] - 1)] for each in (slope, origin.effects))
-            moved = iter((way @ effects).tolist())
-            for each, width in origin.sources.widths:
-                source = replace(each, at=CHECKPOINTS[column]) if each.at == HERE else each
-                for i in range(width):
-                    of_one[source, i] = of_one.get((source, i), 0.0) + next(moved)
-        told.append(of_one)
-    errors = list(dict.fromkeys(error for of_one in told for error in of_one))
-    matrix = np.array([[of_one.get(error, 0.0) for error in errors] for of_one in told]).reshape(
-        len(told), -1
-    )
+            # Most values share their sources with others: each is numbered once a checkpoint.
+            key = (origin.sources, column)
+            if key not in known:
+                told = _errors_at(origin.sources, CHECKPOINTS[column])
+                known[key] = [numbers.setdefault(error, len(numbers)) for error in told]
+            errors += known[key]
+            rows += [row] * len(known[key])
+            moved += (way @ effects).tolist()
+    matrix = np.zeros((len(values), len(numbers)))
+    np.add.at(matrix, (rows, errors), moved)
     return np.asarray(matrix @ matrix.T)
+
+
+@lru_cache(maxsize=4096)
+def _errors_at(told: Sources, at: Checkpoint) -> tuple[tuple[Source, int], ...]:
+    """The errors of some sources, each source's counted; what is made at each moment anew is made here."""
+    of = [(replace(each, at=at) if each.at == HERE else each, width) for each, width in told.widths]
+    return tuple((each, i) for each, width in of for i in range(width))
 
 
 def _felt(pairs: Sequence[tuple[Origin, Array]], count: int) -> list[list[int]]:

@@ -25,7 +25,7 @@ from tropometer.swing.names import (
 from tropometer.swing.record.calibration import Mat, PlumbLine
 from tropometer.swing.record.camera_motion import CameraMotion
 from tropometer.swing.record.clip import Clip, KnownLength, Mark
-from tropometer.swing.record.swing import SwingRecord
+from tropometer.swing.record.swing import POST_M, SwingRecord
 
 FORMAT = "tropometer-swing"
 VERSION = 1
@@ -42,6 +42,7 @@ def from_document(document: dict[str, Any]) -> SwingRecord:
         stature_m=player.get("stature_m"),
         hip_width_m=player.get("hip_width_m"),
         one_swing=document.get("one_swing"),
+        post_m=document.get("post_m", POST_M),
         club=document.get("club", ""),
         club_class=document.get("club_class"),
         swing_length=document.get("swing_length"),
@@ -177,6 +178,7 @@ def to_document(record: SwingRecord) -> dict[str, Any]:
         "club": record.club,
         **({} if record.club_class is None else {"club_class": record.club_class}),
         **({} if record.swing_length is None else {"swing_length": record.swing_length}),
+        **({} if record.post_m == POST_M else {"post_m": record.post_m}),
         **({} if record.one_swing is None else {"one_swing": record.one_swing}),
         **({} if record.plate is None else {"pressure": plate_document(record.plate)}),
         **({} if record.launch is None else {"launch": launch_document(record.launch)}),

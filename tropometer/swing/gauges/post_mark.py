@@ -9,7 +9,6 @@ import numpy as np
 from tropometer.swing.gauges.gauge import Gauge
 from tropometer.swing.gauges.register import gauge
 from tropometer.swing.gauges.sheet import Sheet, point
-from tropometer.swing.readings.by_part.pelvis import POST_M
 
 
 @gauge("frontal")
@@ -18,7 +17,7 @@ def post_mark(sheet: Sheet) -> Iterator[Gauge]:
     edge = sheet.place("lead_hip_edge", "address")
     if edge is None or sheet.eye.scale == "none":
         return
-    post = edge + np.array([POST_M, 0.0, 0.0])
+    post = edge + np.array([sheet.scene.record.post_m, 0.0, 0.0])
     spans = []
     for at in sheet.pegged:
         now, pixels = sheet.place("lead_hip_edge", at), sheet.pixels(at, "lead_hip_edge")

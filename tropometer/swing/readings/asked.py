@@ -68,7 +68,7 @@ def _reading(asked: Asked, given: Given, budgets: Budgets, row: int) -> Reading:
         u95=float(budgets.u95[row, 0]),
         clips=given.clips,
         frames=given.frames,
-        largest_error=budgets.largest(row, 0),
+        largest_source=budgets.largest(row, 0),
         budget=budgets.shares(row, 0),
         said=given.said,
         provisional=given.provisional,

@@ -78,7 +78,7 @@ def readings_of_marks(made: Measurements, wanted: Container[Checkpoint]) -> Iter
                 method=kind.method,
                 value=values[i][column],
                 u95=u95[i][column],
-                largest_error=budgets.largest(i, column),
+                largest_source=budgets.largest(i, column),
                 budget=budgets.shares(i, column),
                 clips=clips,
                 frames=frames,

@@ -40,6 +40,6 @@ def _least(pegged: Sequence[Reading], curve: Series | None) -> Reading:
         u95=float(curve.u95[row]),
         frames=(int(curve.frames[row]),),
         budget=(),
-        largest_error="",
+        largest_source=None,
         provisional=True,  # on a frame that nobody looked at for it
     )

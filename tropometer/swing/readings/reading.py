@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from tropometer.swing.error.budget import Share
+from tropometer.swing.error.budget import Share, in_words
+from tropometer.swing.error.source import Source
 from tropometer.swing.error.value import Measured
 from tropometer.swing.names import Checkpoint, View
 
@@ -43,10 +44,15 @@ class Reading:
     clips: tuple[str, ...] = ()
     frames: tuple[int, ...] = ()
     needs: tuple[Need, ...] = ()
-    largest_error: str = ""
+    largest_source: Source | None = None
     budget: tuple[Share, ...] = ()
     said: str = ""
     provisional: bool = False
+
+    @property
+    def largest_error(self) -> str:
+        """What brings most of its error, in words."""
+        return in_words(self.largest_source) if self.largest_source else ""
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)

@@ -9,6 +9,8 @@ from tropometer.swing.record.clip import Clip
 from tropometer.swing.record.launch import Launch
 from tropometer.swing.record.plate import PressurePlate
 
+POST_M = 0.18  # usual: from the lead hip's edge at address to the post mark
+
 
 @dataclass(frozen=True, kw_only=True)
 class SwingRecord:
@@ -23,4 +25,5 @@ class SwingRecord:
     swing_length: SwingLength | None = None
     plate: PressurePlate | None = None
     launch: Launch | None = None
+    post_m: float = POST_M  # how far the teacher wants the lead hip to go
     one_swing: bool | None = None  # whether its views show one swing; None: nobody has said, so it is tested

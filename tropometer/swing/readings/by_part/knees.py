@@ -30,8 +30,8 @@ def knee_flex_trail(look: Look) -> Measured:
     return _flex(look, "trail")
 
 
-@from_marks("knee_flex_change_trail", unit="deg", group="knees", seen=SIDEWAYS, at=("top", "impact"),
-         sign="negative is straightened since address")  # fmt: skip
+@from_marks("knee_flex_change_trail", unit="deg", group="knees", seen=SIDEWAYS,
+         at=("top", "arm_down", "impact"), sign="negative is straightened since address")  # fmt: skip
 def knee_flex_change_trail(look: Look) -> Measured:
     """Bend of the trail knee, less its bend at address."""
     at_address = _flex(look, "trail", "address")

@@ -14,7 +14,6 @@ from tropometer.swing.readings.reading import Given
 from tropometer.swing.scene.place import Place
 
 TARGET = "positive toward the target"
-POST_M = 0.18  # from the lead hip's edge at address to the post mark
 
 
 @from_marks("pelvis_sway", unit="m", group="pelvis", seen=(BOTH, FRONTAL), sign=TARGET,
@@ -58,8 +57,8 @@ def trail_hip_gap_share(look: Look) -> Measured:
 @from_marks("post_gap", unit="m", group="pelvis", seen=(BOTH, FRONTAL),
          sign="still to go to the post mark; 0 is posted")  # fmt: skip
 def post_gap(look: Look) -> Measured:
-    """From the lead hip's outer edge to the post mark, 18 cm toward the target from its place at address."""
-    return POST_M - look.moved("lead_hip_edge").t
+    """From the lead hip's outer edge to the post mark, set off toward the target from its address."""
+    return look.scene.record.post_m - look.moved("lead_hip_edge").t
 
 
 @from_times("post_time", unit="s", group="pelvis", at=("impact",), sign=FROM_IMPACT)

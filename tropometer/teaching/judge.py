@@ -1,0 +1,126 @@
+"""The front door: a swing that was read, judged by a teaching model for a student."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Collection, Sequence
+from dataclasses import dataclass
+
+from tropometer.swing.arrays import Array
+from tropometer.swing.names import View
+from tropometer.swing.read import SwingRead
+from tropometer.swing.readings.reading import Reading
+from tropometer.teaching.judging.asked import Asked, Swung, asked_of
+from tropometer.teaching.judging.chain import Chain, chained
+from tropometer.teaching.judging.evidence import weighed
+from tropometer.teaching.judging.finding import Finding, Strength
+from tropometer.teaching.judging.findings import findings, keys_of
+from tropometer.teaching.judging.focus import Plan, planned
+from tropometer.teaching.judging.population import Population
+from tropometer.teaching.judging.strengths import strengths
+from tropometer.teaching.knowledge.band import Band, Key, Standing
+from tropometer.teaching.knowledge.book import Book
+from tropometer.teaching.knowledge.teaching_model import TeachingModel
+from tropometer.teaching.student import Student
+
+
+@dataclass(frozen=True, kw_only=True)
+class SetUpCheck:
+    """A set-up reading against the model; None where it is not given."""
+
+    band: Band
+    value: float | None
+    u95: float | None
+    standing: Standing | None
+    reason: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Judgement:
+    """What a swing means to a teacher: strengths first, findings by the time of the swing, causes, a plan."""
+
+    model: str
+    swung: Swung
+    asked: Asked
+    strengths: tuple[Strength, ...]
+    findings: tuple[Finding, ...]
+    chain: Chain
+    plan: Plan
+    set_up: tuple[SetUpCheck, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class LastTime:
+    """Faults of the last lesson's focus: all of them, and those whose goal was not reached."""
+
+    faults: Collection[str] = ()
+    unfinished: Collection[str] = ()
+
+
+def judge(
+    read: SwingRead,
+    book: Book,
+    model: TeachingModel,
+    *,
+    population: Population | None,
+    student: Student | None = None,
+    last: LastTime | None = None,
+) -> Judgement:
+    """Judge what was read; without a `population` a certainty says only what this one swing says."""
+    record = read.record
+    swung = Swung(club=record.club_class or "iron", length=record.swing_length or "full")
+    return judge_readings(
+        read.readings,
+        read.covariance,
+        frozenset(clip.view for clip in record.clips),
+        swung,
+        book,
+        model,
+        population=population,
+        student=student or Student(hand=record.hand),
+        last=last or LastTime(),
+    )
+
+
+def judge_readings(
+    readings: Sequence[Reading],
+    covariance: Callable[[Sequence[Key]], Array],
+    views: frozenset[View],
+    swung: Swung,
+    book: Book,
+    model: TeachingModel,
+    *,
+    population: Population | None,
+    student: Student,
+    last: LastTime,
+) -> Judgement:
+    """The same for readings that are kept somewhere, with how their errors hang together."""
+    asked = asked_of(book, model, swung, student.motions)
+    evidence = weighed(readings, covariance, keys_of(book, asked.bands.values()), population)
+    found = findings(book, model, swung, asked, evidence, population, views)
+    chain = chained(book, found, student.misses)
+    return Judgement(
+        model=model.id,
+        swung=swung,
+        asked=asked,
+        strengths=tuple(strengths(book, asked, evidence, found, last.faults)),
+        findings=tuple(found),
+        chain=chain,
+        plan=planned(book, asked, found, chain, student, last.unfinished),
+        set_up=tuple(
+            _checked(band, evidence.readings.get(band.key) or evidence.refused.get(band.key))
+            for band in asked.bands.values()
+            if band.at == "address"
+        ),
+    )
+
+
+def _checked(band: Band, reading: Reading | None) -> SetUpCheck:
+    if reading is None or reading.value is None or reading.u95 is None:
+        reason = reading.reason if reading else "This is not read off this swing."
+        return SetUpCheck(band=band, value=None, u95=None, standing=None, reason=reason)
+    return SetUpCheck(
+        band=band,
+        value=reading.value,
+        u95=reading.u95,
+        standing=band.standing(reading.value, reading.u95),
+    )

@@ -1,0 +1,1 @@
+"""Judging one swing: bands, evidence, findings, strengths, the chain of causes, and what to work on."""

@@ -1,0 +1,44 @@
+"""Drills: what to practise, how much of it, how a camera checks it, and for whom it is not."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from tropometer.swing.names import View
+from tropometer.teaching.knowledge.rule import Condition
+from tropometer.teaching.knowledge.trade_words import BodyPart, Id, Known, Place, Prose
+
+
+class Step(Known):
+    """A rung of a drill's ladder, from slow without a club to full with a ball."""
+
+    do: Prose
+    dose: Prose
+
+
+class CameraCheck(Known):
+    """What the student's own phone shows when the drill is done well."""
+
+    view: View
+    holds: Condition
+    text: Prose
+
+
+class Drill(Known):
+    """What to practise."""
+
+    id: Id
+    name: Prose
+    faults: tuple[Id, ...] = Field(min_length=1)
+    not_for: tuple[BodyPart, ...] = ()  # parts that must not hurt
+    loads: tuple[BodyPart, ...] = ()
+    props: tuple[Id, ...] = ()
+    places: tuple[Place, ...] = Field(min_length=1)
+    set_up: Prose
+    feel: Prose
+    not_felt: Prose
+    cue: Prose  # of what lies outside the body
+    steps: tuple[Step, Step, Step, Step]
+    camera: CameraCheck
+    caution: Prose
+    done_wrong: Prose

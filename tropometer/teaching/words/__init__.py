@@ -1,0 +1,1 @@
+"""Sentences made from findings, for teachers and for students."""
