@@ -40,27 +40,15 @@ def main() -> None:
     with ProcessPoolExecutor(os.cpu_count()) as pool:
         golfers = list(pool.map(_readings, range(GOLFERS)))
     keys = [key for key in sorted(keys_of(book, bands)) if sum(key in each for each in golfers) >= LEAST]
-    table = np.array([[each.get(key, np.nan) for key in keys] for each in golfers])
-    mean, sd = np.nanmean(table, axis=0), np.nanstd(table, axis=0)
-    kept = [i for i in range(len(keys)) if sd[i] > 1e-6]
-    # What one golfer lacks counts as usual in how readings hang together.
-    whole = np.where(np.isnan(table), mean, table)[:, kept]
-    correlation = np.corrcoef(whole.T)
-    document = {
-        "origin": ORIGIN,
-        "widened": WIDENED,
-        "readings": [
-            {
-                "reading": keys[i][0],
-                "at": keys[i][1],
-                "mean": round(float(mean[i]), 4),
-                "sd": round(float(sd[i]), 4),
-            }
-            for i in kept
-        ],
-        "correlation": [[round(100 * float(r)) for r in row[:i]] for i, row in enumerate(correlation)],
-    }
-    SHIPPED.write_text(_text(document), "utf-8")
+    rows = []
+    for reading, at in keys:
+        values = np.array([each[reading, at] for each in golfers if (reading, at) in each])
+        if values.std() > 1e-6:  # what is the same for all tells golfers nothing apart
+            row = {"mean": round(float(values.mean()), 4), "sd": round(float(values.std()), 4)}
+            rows.append(json.dumps({"reading": reading, "at": at, **row}))
+    told = ",\n".join(f"  {row}" for row in rows)
+    head = f'{{"origin": {json.dumps(ORIGIN)},\n"widened": {WIDENED},\n"readings": [\n'
+    SHIPPED.write_text(f"{head}{told}\n]}}\n", "utf-8")
 
 
 def _readings(number: int) -> dict[Key, float]:
@@ -68,18 +56,6 @@ def _readings(number: int) -> dict[Key, float]:
     felt = partial(pressure, motion, man=man, mass_kg=MASS_INDEX * stature**2)
     found = true_readings(motion, when, felt)
     return {(each.reading, each.at): each.value for each in found if isinstance(each.value, float)}
-
-
-def _text(document: dict[str, object]) -> str:
-    """JSON with a line a row."""
-    fields = []
-    for name, value in document.items():
-        if isinstance(value, list):
-            rows = ",\n".join("  " + json.dumps(row) for row in value)
-            fields.append(f'"{name}": [\n{rows}\n]')
-        else:
-            fields.append(f'"{name}": {json.dumps(value)}')
-    return "{" + ",\n".join(fields) + "}\n"
 
 
 if __name__ == "__main__":

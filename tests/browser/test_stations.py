@@ -127,6 +127,32 @@ class StationTests(BrowserCase):
         page.get_by_test_id("judged-pelvis_sway-top").click()
         self.student.wait_drawn(self.known["checkpoints"]["top"])
 
+    def test_judge_says_what_stands_out_and_what_leads_to_what(self) -> None:
+        page = self.page
+        page.keyboard.press("j")
+        sways = page.get_by_test_id("finding-sways")
+        expect(sways).to_contain_text("Sways")
+        expect(sways).to_contain_text(re.compile(r"\d+ %"))
+        plate = page.get_by_test_id("chain-sways")
+        expect(plate).to_contain_text("Leads to")
+        plate.focus()
+        page.keyboard.press("Enter")  # the stage shows the frame that speaks for it
+        self.student.wait_drawn(self.known["checkpoints"]["top"])
+        expect(sways).to_have_attribute("aria-expanded", "true")
+        panel = page.get_by_role("region", name="Judgement")
+        expect(panel).to_contain_text("right (back) seat pocket")
+        check_axe(self, page, "judge with a finding open")
+        sways.click()
+        expect(sways).to_have_attribute("aria-expanded", "false")
+        # A mark that is taken away is judged without: the swing is judged anew when it changes.
+        before = page.get_by_label("Cause chain").inner_text()
+        for name in ("trail_hip", "trail_hip_edge"):
+            Mark.objects.filter(clip=self.clip, name=name).delete()
+        page.reload()
+        expect(page.get_by_label("Cause chain")).to_be_visible()
+        expect(page.get_by_test_id("chain-sways")).to_have_count(0)
+        self.assertNotEqual(page.get_by_label("Cause chain").inner_text(), before)
+
     def test_a_key_that_cannot_act_says_why_and_the_palette_goes_where_it_can(self) -> None:
         page = self.page
         page.keyboard.press("r")

@@ -58,6 +58,7 @@ class AccessTests(TestCase):
             "swing_id": swing.pk,
             "frame_id": frame.pk,
             "frame": 0,
+            "piece": "own_fault",
             "clip": self.clip.pk,
             "source_id": self.clip.pk,
             "name": "lead_toe",

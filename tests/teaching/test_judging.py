@@ -17,7 +17,7 @@ from tropometer.teaching.judge import LastTime
 from tropometer.teaching.judging.asked import Swung, asked_of
 from tropometer.teaching.judging.change import change_of
 from tropometer.teaching.judging.finding import Finding
-from tropometer.teaching.judging.population import Population
+from tropometer.teaching.judging.population import Population, Usual
 from tropometer.teaching.judging.sparing import drills_that_fit
 from tropometer.teaching.knowledge.band import Key
 from tropometer.teaching.knowledge.pages import shipped
@@ -59,9 +59,7 @@ class CertaintyTest(TestCase):
     def test_a_population_draws_what_is_unsure_to_where_people_are(self) -> None:
         people = Population(
             origin="made up",
-            keys=(("pelvis_turn", "top"),),
-            mean=np.array([45.0]),
-            covariance=np.array([[64.0]]),
+            readings={("pelvis_turn", "top"): Usual(45.0, 8.0)},
         )
         # Of N(45, 8²) seen as 34 ± sd 6: mean 45 + 64/100 · (34 − 45) = 37.96, sd √(64 · 36 / 100) = 4.8.
         found = one(TURN, reading("pelvis_turn", "top", 34.0, 6 * U95), population=people)

@@ -17,6 +17,7 @@ from tropometer.server.bench.request_api import router as requests
 from tropometer.server.clips.api import router as clips
 from tropometer.server.clips.rooms import RefusedClip, RoomFailed
 from tropometer.server.demo.api import router as models
+from tropometer.server.judging.api import router as judging
 from tropometer.server.lessons.api import router as lessons
 from tropometer.server.lessons.sheet_api import router as sheets
 from tropometer.server.lessons.states import NotNow
@@ -24,7 +25,9 @@ from tropometer.server.operations.api import router as operations
 from tropometer.server.people.api import router as people
 from tropometer.server.problems import SCHEMA, TYPE, problem
 from tropometer.server.shelf.api import router as shelf
+from tropometer.server.teaching.api import router as teaching
 from tropometer.swing.formats.record_error import RecordError
+from tropometer.teaching.knowledge.book_error import BookError
 
 
 class Renderer(BaseRenderer):
@@ -60,7 +63,19 @@ api = TypedApi(
     openapi_url=None,
     renderer=Renderer(),
 )
-for router in (people, clips, bench, readings, requests, shelf, models, lessons, operations):
+for router in (
+    teaching,
+    people,
+    clips,
+    bench,
+    readings,
+    requests,
+    shelf,
+    models,
+    judging,
+    lessons,
+    operations,
+):
     api.add_router("", router)
 api.add_router("", sheets, auth=None)
 api.add_router("", sending, auth=None)
@@ -84,6 +99,7 @@ def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
 @api.exception_handler(RefusedClip)
 @api.exception_handler(BadEdit)
 @api.exception_handler(RecordError)
+@api.exception_handler(BookError)
 def refused(request: HttpRequest, error: ValueError) -> HttpResponse:
     """A file or an edit that cannot be taken."""
     return problem(422, str(error))

@@ -28,6 +28,7 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "tropometer.server.teaching",
     "tropometer.server.people",  # before allauth: its mails in our words
     "allauth",
     "allauth.account",

@@ -75,7 +75,7 @@ def judge(
         swung,
         book,
         model,
-        population=population,
+        population=population.with_post_mark(record.post_m) if population else None,
         student=student or Student(hand=record.hand),
         last=last or LastTime(),
     )

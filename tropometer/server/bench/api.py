@@ -7,7 +7,7 @@ from uuid import UUID
 from django.db.models import QuerySet
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Field, Query, Router, Schema
+from ninja import Field, Query, Router
 from ninja.pagination import paginate
 
 from tropometer.server.access import asking
@@ -42,23 +42,11 @@ from tropometer.server.clips.uploads import Sender
 from tropometer.server.lists import Pages, Search, matching
 from tropometer.server.people.services import student_of
 from tropometer.swing.readings.round import wanted_marks
-from tropometer.swing.schools import SCHOOLS
 
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
 
 router = Router(tags=["bench"])
-
-
-class SchoolOut(Schema):
-    id: str
-    name: str
-    about: str
-
-
-@router.get("/schools", response=list[SchoolOut])
-def schools(request: HttpRequest) -> list[Any]:
-    return list(SCHOOLS.values())
 
 
 @router.get("/catalogue", response=Catalogue)

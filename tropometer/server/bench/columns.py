@@ -12,7 +12,7 @@ from typing import Any
 from tropometer.swing.gauges.floor_plan import FloorMark, FloorPlan
 from tropometer.swing.gauges.gauge import Gauge, GaugeLine, Point
 from tropometer.swing.readings.reading import Reading
-from tropometer.swing.schools import School
+from tropometer.teaching.judging.asked import Asked
 
 SIGNIFICANT = 6
 PIXEL_DIGITS, METRE_DIGITS = 2, 4
@@ -24,7 +24,7 @@ def figure(value: float | None) -> float | None:
 
 
 def reading_columns(
-    readings: Iterable[Reading], school: School | None, clips: Sequence[str]
+    readings: Iterable[Reading], asked: Asked | None, clips: Sequence[str]
 ) -> list[dict[str, Any]]:
     """Readings by their id, shaped as `ReadingColumns`; clips as places in `clips`."""
     by_id: dict[str, list[Reading]] = {}
@@ -42,15 +42,15 @@ def reading_columns(
             "reason": _spoken(each.reason for each in rows),
             "needs": _spoken(each.needs for each in rows),
             "provisional": _spoken(each.provisional for each in rows),
-            **_judged(rows, school),
+            **_judged(rows, asked),
         }
         for id, rows in by_id.items()
     ]
 
 
-def _judged(rows: list[Reading], school: School | None) -> dict[str, Any]:
-    """The school's bands and where the readings stand in them."""
-    bands = [school.band(each.reading, each.at) if school else None for each in rows]
+def _judged(rows: list[Reading], asked: Asked | None) -> dict[str, Any]:
+    """The model's bands and where the readings stand in them."""
+    bands = [asked.bands.get((each.reading, each.at)) if asked else None for each in rows]
     standings = [
         band.standing(each.value, each.u95)
         if band and each.value is not None and each.u95 is not None

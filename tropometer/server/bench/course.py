@@ -4,6 +4,7 @@ from typing import Any
 
 import numpy as np
 
+from tropometer.server.bench.asking import asked_of_swing
 from tropometer.server.bench.columns import figure, reading_columns
 from tropometer.server.bench.measure import ready_clips, record_of
 from tropometer.server.bench.models import Swing
@@ -14,7 +15,6 @@ from tropometer.swing.readings.from_readings import FromReadings
 from tropometer.swing.readings.from_times import FromTimes
 from tropometer.swing.readings.register import KINDS
 from tropometer.swing.readings.series import Series, leading_clip
-from tropometer.swing.schools import SCHOOLS
 
 REMEMBERED = 6
 
@@ -25,7 +25,6 @@ def course(swing: Swing, reading: str) -> dict[str, Any]:
     record = record_of(swing, clips)
     whole = read(record, curves=True)
     found, curves = whole.readings, whole.curves
-    school = SCHOOLS[swing.student.school] if swing.student else None
     times = [each for each in found if isinstance(KINDS[each.reading], FromTimes | FromReadings)]
     leading = leading_clip(record)
     asked = next((curve for curve in curves if curve.reading == reading), None)
@@ -35,7 +34,7 @@ def course(swing: Swing, reading: str) -> dict[str, Any]:
         "frames": curves[0].frames.tolist() if curves else [],
         "offered": [curve.reading for curve in curves],
         "curve": _curve(asked) if asked else None,
-        "times": reading_columns(times, school, [str(clip.pk) for clip in clips]),
+        "times": reading_columns(times, asked_of_swing(swing), [str(clip.pk) for clip in clips]),
     }
 
 

@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING, Any, cast
 
 from django.db.models import Prefetch, prefetch_related_objects
 
+from tropometer.server.bench.asking import asked_of_swing, post_of_swing
 from tropometer.server.bench.columns import floor_columns, gauge_columns, reading_columns
 from tropometer.server.bench.editing import versions_of
 from tropometer.server.bench.models import Calibration, CameraFacts, Mark, Pressure, Swing
@@ -54,7 +55,7 @@ from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.beside import frames_beside
 from tropometer.swing.scene.camera_audit import audit, hips_at, hips_on_mat
 from tropometer.swing.scene.scene import Scene
-from tropometer.swing.schools import SCHOOLS, School
+from tropometer.teaching.judging.asked import Asked
 
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
@@ -93,6 +94,7 @@ def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> SwingRecor
         club=swing.club,
         club_class=cast(ClubClass | None, swing.club_class),
         swing_length=cast(SwingLength | None, swing.swing_length),
+        post_m=post_of_swing(swing),
         one_swing=swing.one_swing is True,  # what nobody has said is not believed
         plate=plate_from(felt.felt) if (felt := _pressure(swing)) else None,
         clips=tuple(_clip(clip, whole) for clip in clips),
@@ -191,7 +193,7 @@ def measured(swing: Swing) -> dict[str, Any]:
     clips = ready_clips(swing, whole=False)
     record = record_of(swing, clips, whole=False)
     versions = versions_of(swing)
-    told = _told(record, swing.student.school if swing.student else None)
+    told = _told(record, asked_of_swing(swing))
     return {
         "clips": [
             {
@@ -222,10 +224,10 @@ class KindSeen:
 
 @dataclass(frozen=True)
 class Told:
-    """What follows from a record; cameras and gauges clip by clip. `state` names record and school."""
+    """What follows from a record; cameras and gauges clip by clip. `state` names record and what is asked."""
 
     state: str
-    school: School | None
+    asked: Asked | None
     clips: tuple[str, ...]
     cameras: list[dict[str, Any]]
     gauges: list[Sequence[Gauge]]
@@ -236,7 +238,7 @@ class Told:
 
     @cached_property
     def reading_columns(self) -> list[dict[str, Any]]:
-        return reading_columns(self.readings, self.school, self.clips)
+        return reading_columns(self.readings, self.asked, self.clips)
 
     @cached_property
     def gauge_columns(self) -> list[list[dict[str, Any]]]:
@@ -261,9 +263,10 @@ def told_as(state: str | None) -> Told | None:
         return found
 
 
-def _told(record: SwingRecord, school: str | None) -> Told:
-    state = sha256(pickle.dumps((record, school))).hexdigest()[:32]
-    told = told_as(state) or _follow(state, record, SCHOOLS[school] if school else None)
+def _told(record: SwingRecord, asked: Asked | None) -> Told:
+    bands = tuple(asked.bands.values()) if asked else ()
+    state = sha256(pickle.dumps((record, bands))).hexdigest()[:32]
+    told = told_as(state) or _follow(state, record, asked)
     with _recent_lock:
         _recent[state] = told
         while len(_recent) > _RECENT:
@@ -271,17 +274,17 @@ def _told(record: SwingRecord, school: str | None) -> Told:
     return told
 
 
-def _follow(state: str, record: SwingRecord, school: School | None) -> Told:
+def _follow(state: str, record: SwingRecord, asked: Asked | None) -> Told:
     found = read(record)
     # Few have a pressure plate: what would need one is not asked for.
     readings = [
         each for each in found.readings if record.plate or not isinstance(KINDS[each.reading], FromPlate)
     ]
-    # A click is worth what it brings to the readings that the school looks at.
-    looked_at = [each for each in readings if school is None or school.band(each.reading, each.at)]
+    # A click is worth what it brings to the readings that the model looks at.
+    looked_at = [each for each in readings if asked is None or (each.reading, each.at) in asked.bands]
     return Told(
         state,
-        school,
+        asked,
         tuple(clip.id for clip in record.clips),
         [_camera(found.scene_of(clip.id), clip) for clip in record.clips],
         [

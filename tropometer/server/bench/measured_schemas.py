@@ -13,7 +13,7 @@ from tropometer.server.bench.edit_schemas import CalibrationValue, FactsValue, M
 from tropometer.swing.gauges.gauge import LineStyle, ShapeStyle
 from tropometer.swing.names import Checkpoint, ClubClass, Event, MarkSource, SwingLength, View
 from tropometer.swing.readings.reading import Group, NeedKind, Unit
-from tropometer.swing.schools import Standing
+from tropometer.teaching.knowledge.band import Standing
 
 
 class Plain(BaseModel):
@@ -136,8 +136,10 @@ class NeedOut(Plain):
 
 
 class BandOut(Plain):
-    low: float
-    high: float
+    """From low to high; an end that is null is not asked for."""
+
+    low: float | None
+    high: float | None
 
 
 class ShareOut(Plain):

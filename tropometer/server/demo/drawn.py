@@ -54,7 +54,7 @@ def put_models_on_shelf(instructor: User) -> None:
                 instructor,
                 name=about.name,
                 about=about.about,
-                school=about.school,
+                teaching_model=about.teaching_model,
                 hand=about.hand,
                 kind=SwingKind(club=about.club, club_class=practice.CLUBS[about.club], swing_length="full"),
                 clips=[arrived(instructor, name) for name in about.clips],

@@ -52,7 +52,7 @@ class DemoStudent:
     stature_m: float
     history: str
     swings: tuple[DemoSwing, ...]
-    school: Literal["loaded_shift", "centred", "lead_biased"] = "loaded_shift"
+    teaching_model: Literal["loaded_shift", "centred", "lead_biased"] = "loaded_shift"
     guardian: str = ""
     consent_on: date | None = None
 
@@ -63,7 +63,7 @@ class DemoReference:
 
     name: str
     about: str
-    school: Literal["loaded_shift", "centred", "lead_biased"]
+    teaching_model: Literal["loaded_shift", "centred", "lead_biased"]
     hand: Literal["right", "left"]
     club: str
     clips: tuple[str, ...]
@@ -146,7 +146,7 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 one_swing=False,
             ),
         ),
-        school="centred",
+        teaching_model="centred",
     ),
     DemoStudent(
         "Wynn Osk",

@@ -179,7 +179,7 @@ def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dic
         for each in told.readings
         if each.at == here
         and each.status == "ok"
-        and (each.reading in drawn or (told.school and told.school.band(each.reading, each.at)))
+        and (each.reading in drawn or (told.asked and (each.reading, each.at) in told.asked.bands))
     ]
     return {
         "whose": "student" if swing.student else "reference",

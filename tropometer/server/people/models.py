@@ -69,7 +69,7 @@ class Student(models.Model):
     email = models.EmailField(blank=True)
     hand = models.CharField(max_length=5, choices=Hand.choices)
     stature_m = models.FloatField(null=True, blank=True)
-    school = models.CharField(max_length=40, default="loaded_shift")
+    teaching_model = models.CharField(max_length=40, default="loaded_shift")
     history = models.TextField(max_length=2000, blank=True, help_text="what the instructor keeps in mind")
     minor = models.BooleanField(default=False)
     guardian = models.CharField(max_length=120, blank=True, help_text="who consented for a minor")

@@ -5,22 +5,15 @@ from typing import Annotated, Literal, Self
 from uuid import UUID, uuid4
 
 from ninja import Schema
-from pydantic import AfterValidator, EmailStr, Field, FiniteFloat, model_validator
+from pydantic import EmailStr, Field, FiniteFloat, model_validator
 
 from tropometer.server.text import Line
-from tropometer.swing.schools import SCHOOLS
 
 Hand = Literal["right", "left"]
 Units = Literal["cm", "in"]
 
 
-def _known_school(id: str) -> str:
-    if id not in SCHOOLS:
-        raise ValueError(f"there is no teaching model called {id}")
-    return id
-
-
-School = Annotated[str, Field(max_length=40), AfterValidator(_known_school)]
+TeachingModel = Annotated[str, Field(max_length=40)]
 
 
 class Me(Schema):
@@ -61,7 +54,7 @@ class StudentIn(Schema):
     email: EmailStr | Literal[""] = ""
     hand: Hand
     stature_m: float | None = Field(None, ge=0.8, le=2.5)
-    school: School = "loaded_shift"
+    teaching_model: TeachingModel = "loaded_shift"
     history: str = Field("", max_length=2000)
     minor: bool = False
     guardian: Line = Field("", max_length=120)
@@ -86,7 +79,7 @@ class StudentOut(Schema):
     email: str
     hand: Hand
     stature_m: float | None
-    school: str
+    teaching_model: str
     history: str
     minor: bool
     guardian: str

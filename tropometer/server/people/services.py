@@ -12,6 +12,7 @@ from django.utils import timezone
 from tropometer.server.access import owned
 from tropometer.server.people.models import Student, User
 from tropometer.server.people.schemas import StudentNew
+from tropometer.server.teaching.services import model_of
 
 
 def has_account(email: str) -> bool:
@@ -27,6 +28,7 @@ def make_account(email: str, name: str, password: str) -> User:
 def add(instructor: User, data: StudentNew) -> Student:
     """Somebody new to teach; sent again, because the answer was lost, it says what was sent last."""
     fields = data.dict()
+    model_of(instructor, data.teaching_model)
     student, added = Student.objects.get_or_create(
         pk=fields.pop("id"), defaults={"instructor": instructor, **fields}
     )
@@ -37,7 +39,8 @@ def add(instructor: User, data: StudentNew) -> Student:
 
 
 def change(student: Student, fields: dict[str, Any]) -> None:
-    """Say anew who a student is."""
+    """Say anew who a student is; BookError where there is no such teaching model."""
+    model_of(student.instructor, fields["teaching_model"])
     for field, value in fields.items():
         setattr(student, field, value)
     student.save(update_fields=list(fields))

@@ -14,7 +14,7 @@ from tropometer.server.bench.schemas import Received, SwingKind, Views
 from tropometer.server.bench.services import remove
 from tropometer.server.clips.schemas import ClipIn, ClipOut
 from tropometer.server.lists import Pages, Search, matching
-from tropometer.server.people.schemas import Hand, School
+from tropometer.server.people.schemas import Hand, TeachingModel
 from tropometer.server.shelf.models import ReferenceSwing
 from tropometer.server.shelf.services import put_on_shelf
 from tropometer.server.text import Line
@@ -27,7 +27,7 @@ class ReferenceIn(Views, SwingKind):
     name: Line = Field(min_length=1, max_length=120)
     about: str = Field("", max_length=400)
     hand: Hand
-    school: School | Literal[""] = ""
+    teaching_model: TeachingModel | Literal[""] = ""
     clips: list[ClipIn] = Field(min_length=1, max_length=8)
 
 
@@ -35,7 +35,7 @@ class ReferenceOut(Schema):
     id: UUID
     name: str
     about: str
-    school: str
+    teaching_model: str
     swing_id: UUID
     hand: Hand = Field(alias="swing.hand")
     club: str = Field(alias="swing.club")
@@ -56,7 +56,7 @@ def add_reference(request: HttpRequest, data: ReferenceIn) -> tuple[int, dict[st
         asking(request),
         name=data.name,
         about=data.about,
-        school=data.school,
+        teaching_model=data.teaching_model,
         hand=data.hand,
         kind=data,
         clips=data.clips,

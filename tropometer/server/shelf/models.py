@@ -13,7 +13,7 @@ class ReferenceSwing(models.Model):
     swing = models.OneToOneField("bench.Swing", on_delete=models.CASCADE, related_name="reference")
     name = models.CharField(max_length=120)
     about = models.CharField(max_length=400, blank=True)
-    school = models.CharField(max_length=40, blank=True, help_text="the teaching model that it shows")
+    teaching_model = models.CharField(max_length=40, blank=True, help_text="the teaching model that it shows")
 
     class Meta:
         ordering = ["name", "id"]

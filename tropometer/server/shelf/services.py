@@ -9,6 +9,7 @@ from django.db import transaction
 from tropometer.server.bench.services import receive_reference
 from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.shelf.models import ReferenceSwing
+from tropometer.server.teaching.services import model_of
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
@@ -21,16 +22,18 @@ def put_on_shelf(
     *,
     name: str,
     about: str,
-    school: str,
+    teaching_model: str,
     hand: str,
     kind: SwingKind,
     clips: list[ClipIn],
     one_swing: bool | None = None,
 ) -> tuple[Swing, list[str]]:
     """Take in a reference swing under a name; returns also a line for each refused clip."""
+    if teaching_model:
+        model_of(instructor, teaching_model)
     with transaction.atomic():
         swing, refused = receive_reference(instructor, hand, kind, clips, one_swing)
-        named = {"instructor": instructor, "name": name, "about": about, "school": school}
+        named = {"instructor": instructor, "name": name, "about": about, "teaching_model": teaching_model}
         ReferenceSwing.objects.get_or_create(swing=swing, defaults=named)
     return swing, refused
 

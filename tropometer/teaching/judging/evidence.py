@@ -51,9 +51,11 @@ def weighed(
     measured = np.array([each.value for each in given.values()], float)
     error = covariance(order) if order else np.zeros((0, 0))
     mean, spread = measured.copy(), error.copy()
-    known = [i for i, key in enumerate(order) if population is not None and population.knows(key)]
-    if population is not None and known:
-        prior_mean, prior = population.of([order[i] for i in known])
+    usual = population.readings if population is not None else {}
+    known = [i for i, key in enumerate(order) if key in usual]
+    if known:
+        prior_mean = np.array([usual[order[i]].mean for i in known])
+        prior = np.diag([usual[order[i]].sd ** 2 for i in known])
         inside = np.ix_(known, known)
         whole = prior + error[inside] + EXACT * np.eye(len(known))
         # gain = P (P + S)⁻¹, of symmetric matrices

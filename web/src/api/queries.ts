@@ -59,9 +59,9 @@ export const binQuery = queryOptions({
 
 export const roomQuery = queryOptions({ queryKey: ["room"], queryFn: () => got(api.GET("/api/room")) });
 
-export const schoolsQuery = queryOptions({
-  queryKey: ["schools"],
-  queryFn: () => got(api.GET("/api/schools")),
+export const modelsQuery = queryOptions({
+  queryKey: ["models"],
+  queryFn: () => got(api.GET("/api/teaching-models")),
   staleTime: Number.POSITIVE_INFINITY,
 });
 
@@ -223,4 +223,13 @@ export const earlierQuery = (swingId: string) =>
     queryFn: () => got(api.GET("/api/swings/{id}/earlier", { params: { path: { id: swingId } } })),
     enabled: swingId !== "",
     staleTime: 60_000,
+  });
+
+/** What a swing means to its student's teaching model, or to another; `state` names what it was read from. */
+export const judgementQuery = (id: string, state: string, model = "") =>
+  queryOptions({
+    queryKey: ["judgement", id, state, model],
+    queryFn: () => got(api.GET("/api/swings/{id}/judgement", { params: { path: { id }, query: { model } } })),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
   });

@@ -4,6 +4,90 @@
  */
 
 export interface paths {
+    "/api/teaching-models": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Teaching Models
+         * @description The models that one may teach by.
+         */
+        get: operations["tropometer_server_teaching_api_teaching_models"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Book
+         * @description Every page of the book, one's own among them (docs/formats/teaching-book.md).
+         */
+        get: operations["tropometer_server_teaching_api_book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Pages
+         * @description One's own pages.
+         */
+        get: operations["tropometer_server_teaching_api_own_pages"];
+        put?: never;
+        /**
+         * Write Page
+         * @description Keep a page of one's own, in place of one with its kind and id.
+         */
+        post: operations["tropometer_server_teaching_api_write_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/pages/{kind}/{piece}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Page
+         * @description Take a page of one's own out of the book.
+         */
+        delete: operations["tropometer_server_teaching_api_remove_page"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -117,23 +201,6 @@ export interface paths {
          * @description Have a clip made ready again that failed or was refused.
          */
         post: operations["tropometer_server_clips_api_make_anew"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/schools": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Schools */
-        get: operations["tropometer_server_bench_api_schools"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -713,6 +780,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/swings/{id}/judgement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Judgement
+         * @description What the swing means to its student's teaching model, or to another one.
+         */
+        get: operations["tropometer_server_judging_api_judgement"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drills": {
         parameters: {
             query?: never;
@@ -1073,6 +1160,36 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** ModelOut */
+        ModelOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+            /** Own */
+            own: boolean;
+        };
+        /** PageOut */
+        PageOut: {
+            /** Kind */
+            kind: string;
+            /** Piece */
+            piece: string;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+        };
+        /** PageIn */
+        PageIn: {
+            /**
+             * Text
+             * @description a page of the book, as TOML
+             */
+            text: string;
+        };
         /** Me */
         Me: {
             /**
@@ -1178,8 +1295,8 @@ export interface components {
             hand: "right" | "left";
             /** Stature M */
             stature_m: number | null;
-            /** School */
-            school: string;
+            /** Teaching Model */
+            teaching_model: string;
             /** History */
             history: string;
             /** Minor */
@@ -1206,10 +1323,10 @@ export interface components {
             /** Stature M */
             stature_m?: number | null;
             /**
-             * School
+             * Teaching Model
              * @default loaded_shift
              */
-            school: string;
+            teaching_model: string;
             /**
              * History
              * @default
@@ -1251,10 +1368,10 @@ export interface components {
             /** Stature M */
             stature_m?: number | null;
             /**
-             * School
+             * Teaching Model
              * @default loaded_shift
              */
-            school: string;
+            teaching_model: string;
             /**
              * History
              * @default
@@ -1329,15 +1446,6 @@ export interface components {
             first: number;
             /** Last */
             last: number;
-        };
-        /** SchoolOut */
-        SchoolOut: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-            /** About */
-            about: string;
         };
         /**
          * Catalogue
@@ -1551,12 +1659,15 @@ export interface components {
             /** Clips */
             clips: components["schemas"]["ClipIn"][];
         };
-        /** BandOut */
+        /**
+         * BandOut
+         * @description From low to high; an end that is null is not asked for.
+         */
         BandOut: {
             /** Low */
-            low: number;
+            low: number | null;
             /** High */
-            high: number;
+            high: number | null;
         };
         /** BenchClip */
         BenchClip: {
@@ -2747,8 +2858,8 @@ export interface components {
             name: string;
             /** About */
             about: string;
-            /** School */
-            school: string;
+            /** Teaching Model */
+            teaching_model: string;
             /**
              * Swing Id
              * Format: uuid
@@ -2794,10 +2905,10 @@ export interface components {
              */
             hand: "right" | "left";
             /**
-             * School
+             * Teaching Model
              * @default
              */
-            school: string | "";
+            teaching_model: string | "";
             /** Clips */
             clips: components["schemas"]["ClipIn"][];
         };
@@ -2807,6 +2918,226 @@ export interface components {
             name: string;
             /** About */
             about: string;
+        };
+        /** DrillName */
+        DrillName: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * FindingOut
+         * @description A fault judged on a swing, with what is said of it in three voices.
+         */
+        FindingOut: {
+            /** Fault */
+            fault: string;
+            /** Name */
+            name: string;
+            /** Moment */
+            moment: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "set_up" | "going_back" | "change" | "coming_down" | "through";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "shown" | "likely" | "open" | "not_shown" | "cannot_be_seen";
+            /** Certainty */
+            certainty: number;
+            /**
+             * Size
+             * @enum {string}
+             */
+            size: "slight" | "plain" | "strong";
+            /** Provisional */
+            provisional: boolean;
+            /** Ball */
+            ball: ("heavy" | "thin" | "topped" | "slice" | "hook" | "push" | "pull" | "shank" | "high" | "low" | "short" | "two_way")[];
+            /** Teacher */
+            teacher: string;
+            /** Student */
+            student: string;
+            /** Line */
+            line: string;
+            /** Witnesses */
+            witnesses: components["schemas"]["WitnessOut"][];
+            /** Settled By */
+            settled_by: components["schemas"]["SettlesOut"][];
+        };
+        /**
+         * FocusOut
+         * @description What the lesson is best about, why, and the drills for it.
+         */
+        FocusOut: {
+            /** Fault */
+            fault: string;
+            /** Why */
+            why: string;
+            /** Drills */
+            drills: components["schemas"]["DrillName"][];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * JudgementOut
+         * @description What a swing means to a teaching model.
+         */
+        JudgementOut: {
+            /** Model */
+            model: string;
+            /** Name */
+            name: string;
+            /**
+             * Club Class
+             * @enum {string}
+             */
+            club_class: "wedge" | "iron" | "wood" | "driver";
+            /**
+             * Swing Length
+             * @enum {string}
+             */
+            swing_length: "pitch" | "lead_arm_level" | "shoulder_high" | "full";
+            /** Strengths */
+            strengths: components["schemas"]["StrengthOut"][];
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /** Links */
+            links: components["schemas"]["LinkOut"][];
+            /** Roots */
+            roots: components["schemas"]["RootOut"][];
+            /** Focus */
+            focus: components["schemas"]["FocusOut"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutOut"][];
+            /** Clashes */
+            clashes: string[];
+            /** Set Up */
+            set_up: components["schemas"]["SetUpOut"][];
+        };
+        /** LeftOutOut */
+        LeftOutOut: {
+            /** Fault */
+            fault: string;
+            /** Why */
+            why: string;
+        };
+        /** LinkOut */
+        LinkOut: {
+            /** Cause */
+            cause: string;
+            /** Effect */
+            effect: string;
+            /** Strength */
+            strength: number;
+            /** Makes Room */
+            makes_room: boolean;
+        };
+        /**
+         * RootOut
+         * @description A fault without an active cause, and what it explains.
+         */
+        RootOut: {
+            /** Fault */
+            fault: string;
+            /** Weight */
+            weight: number;
+            /** Explains */
+            explains: string[];
+            /** Misses */
+            misses: ("heavy" | "thin" | "topped" | "slice" | "hook" | "push" | "pull" | "shank" | "high" | "low" | "short" | "two_way")[];
+        };
+        /**
+         * SetUpOut
+         * @description A set-up reading against the model.
+         */
+        SetUpOut: {
+            /** Reading */
+            reading: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Value */
+            value: number | null;
+            /** U95 */
+            u95: number | null;
+            /** Standing */
+            standing: ("inside" | "edge" | "below" | "above" | "undecided") | null;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * SettlesOut
+         * @description What would settle a finding, and how sure one would be then, on average; null where nothing is read.
+         */
+        SettlesOut: {
+            need: components["schemas"]["NeedOut"];
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /** Certainty */
+            certainty: number | null;
+        };
+        /**
+         * StrengthOut
+         * @description What a swing does well; the reading that shows it, if one does.
+         */
+        StrengthOut: {
+            /** Words */
+            words: string;
+            /** Certainty */
+            certainty: number;
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+        };
+        /**
+         * WitnessOut
+         * @description One condition of the evidence: past which limit, which way, how sure; null where it cannot be seen.
+         */
+        WitnessOut: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /** Since */
+            since: string | null;
+            /** Less */
+            less: string[] | null;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            /** Limit */
+            limit: number;
+            /**
+             * Way
+             * @enum {integer}
+             */
+            way: 1 | -1;
+            /** Value */
+            value: number | null;
+            /** U95 */
+            u95: number | null;
+            /** Certainty */
+            certainty: number | null;
+            /** Clips */
+            clips: string[];
+            /** Frames */
+            frames: number[];
         };
         /** DrillOut */
         DrillOut: {
@@ -3244,6 +3575,158 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    tropometer_server_teaching_api_teaching_models: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_teaching_api_book: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    }[];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_teaching_api_own_pages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_teaching_api_write_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_teaching_api_remove_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: string;
+                piece: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tropometer_server_people_api_me: {
         parameters: {
             query?: never;
@@ -3577,35 +4060,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClipOut"];
-                };
-            };
-            /** @description A problem (RFC 9457) */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    tropometer_server_bench_api_schools: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SchoolOut"][];
                 };
             };
             /** @description A problem (RFC 9457) */
@@ -4734,6 +5188,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_judging_api_judgement: {
+        parameters: {
+            query?: {
+                model?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgementOut"];
+                };
             };
             /** @description A problem (RFC 9457) */
             default: {

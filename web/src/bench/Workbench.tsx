@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useDeferredValue, useState } from "react";
 import { Link } from "react-router";
-import { meQuery, schoolsQuery } from "../api/queries";
+import { meQuery, modelsQuery } from "../api/queries";
 import { KeepInMind } from "../parts/KeepInMind";
 import { useMedia } from "../parts/useMedia";
 import { usePageTitle } from "../parts/usePageTitle";
@@ -15,6 +15,7 @@ import { Palette } from "./commands/Palette";
 import { commandOf, hint } from "./commands/table";
 import { useKeys } from "./commands/useKeys";
 import { ExportMenu } from "./ExportMenu";
+import { ChainRow } from "./judging/ChainRow";
 import { Notice } from "./Notice";
 import { PegStrip } from "./rule/PegStrip";
 import { Runner } from "./rule/Runner";
@@ -36,14 +37,14 @@ import { Drawer } from "./whole/Drawer";
 const WIDTHS: Record<Station, string> = {
   mark: "lg:w-[300px]",
   read: "lg:w-[316px]",
-  judge: "lg:w-[344px]",
+  judge: "lg:w-[400px]",
   tell: "lg:w-[344px]",
 };
 
 /** The open bench: the stages and their rule, and beside them what the station is for. */
 export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doings; choice: ReactNode }) {
   const units = useQuery(meQuery).data?.units ?? "cm";
-  const schools = useQuery(schoolsQuery);
+  const models = useQuery(modelsQuery);
   const swing = useBench((state) => (state.sides.student ?? state.sides.reference)?.swing);
   const compared = useBench((state) => state.sides.reference !== undefined);
   const station = useBench((state) => state.station);
@@ -60,11 +61,11 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
   usePlay(bench, playing);
   usePageTitle(swing ? [swing.title, swing.club].filter(Boolean).join(", ") : "");
   if (!swing) return null;
-  const school = schools.data?.find((each) => each.id === swing.student?.school)?.name;
+  const model = models.data?.find((each) => each.id === swing.student?.teaching_model)?.name;
   const beside: Record<Station, ReactNode> = {
     mark: <MarkStation units={units} />,
-    read: <ReadStation units={units} school={school} />,
-    judge: <JudgeStation units={units} school={school} />,
+    read: <ReadStation units={units} model={model} />,
+    judge: <JudgeStation units={units} />,
     tell: <TellStation units={units} pick={picking.pick} said={picking.said} />,
   };
   return (
@@ -87,6 +88,7 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
             <StageTools />
           </div>
           {station === "read" && <Drawer units={units} />}
+          {station === "judge" && <ChainRow />}
           <SwingRule />
         </div>
         <div

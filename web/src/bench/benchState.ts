@@ -72,6 +72,7 @@ export type Settable =
   | "kinds"
   | "handTest"
   | "pinned"
+  | "finding"
   | "focus"
   | "drawer"
   | "curve"
@@ -106,6 +107,7 @@ export interface BenchState {
   skipped: string[]; // places of the round that wait
   kept: string[]; // doubts that were looked at and kept
   pinned: string[]; // gauges that stay on the stages
+  finding: string | null; // the fault that is looked into at Judge
   focus: { reading: string; at: string } | null; // the reading that is looked into: its gauge is shown too
   drawer: DrawerPart | null; // what of the swing as a whole lies open over the rule
   tabled: boolean; // it is shown in figures, not drawn

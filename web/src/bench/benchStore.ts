@@ -37,6 +37,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
     curve: "pelvis_sway",
     tabled: false,
     uncovered: false,
+    finding: null,
     focus: null,
     ...standing.tools,
 

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { useState } from "react";
 import { api, got } from "../api/client";
-import { type Reference, rangeModelsQuery, schoolsQuery, shelfQuery, stillOf } from "../api/queries";
+import { modelsQuery, type Reference, rangeModelsQuery, shelfQuery, stillOf } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
 import { ListFoot } from "../lists/ListFoot";
 import { ListHead } from "../lists/ListHead";
@@ -141,8 +141,8 @@ function RangeModels() {
 
 function NewReference({ close }: { close: () => void }) {
   const uploads = useClipUploads("/api/uploads");
-  const schools = useQuery(schoolsQuery);
-  const kept = useKeptForm("reference", schools.isSuccess);
+  const models = useQuery(modelsQuery);
+  const kept = useKeptForm("reference", models.isSuccess);
   const state = useHandIn(uploads, "shelf", close, kept);
   return (
     <Sheet title="New reference" close={close}>
@@ -156,7 +156,7 @@ function NewReference({ close }: { close: () => void }) {
             name: String(data.get("name")),
             about: String(data.get("about")),
             hand: data.get("hand") as Reference["hand"],
-            school: String(data.get("school")),
+            teaching_model: String(data.get("teaching_model")),
             ...kindOf(event.currentTarget),
             one_swing: oneSwingOf(event.currentTarget),
             clips: uploads.clips(),
@@ -178,11 +178,11 @@ function NewReference({ close }: { close: () => void }) {
           </select>
         </Field>
         <Field label="Shows the teaching model" hint="It is offered first for students who are taught by it.">
-          <select className="select w-full" name="school" defaultValue="">
+          <select className="select w-full" name="teaching_model" defaultValue="">
             <option value="">None in particular</option>
-            {schools.data?.map((school) => (
-              <option key={school.id} value={school.id}>
-                {school.name}
+            {models.data?.map((model) => (
+              <option key={model.id} value={model.id}>
+                {model.name}
               </option>
             ))}
           </select>

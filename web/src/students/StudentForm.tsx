@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { FormEvent } from "react";
 import { api, got, type Schemas } from "../api/client";
-import { meQuery, type Student, schoolsQuery } from "../api/queries";
+import { meQuery, modelsQuery, type Student } from "../api/queries";
 import { lengthOver, lengthText, lengthTrouble } from "../lengths";
 import { Field } from "../parts/Field";
 import { KeptNote } from "../parts/KeptNote";
@@ -14,9 +14,9 @@ const TALLEST_M = 2.5;
 /** Add a student, or change one. */
 export function StudentForm({ student, done }: { student?: Student; done: (saved?: Student) => void }) {
   const units = useQuery(meQuery).data?.units ?? "cm";
-  const schools = useQuery(schoolsQuery);
+  const models = useQuery(modelsQuery);
   const queries = useQueryClient();
-  const kept = useKeptForm(student ? `student.${student.id}` : "student", schools.isSuccess);
+  const kept = useKeptForm(student ? `student.${student.id}` : "student", models.isSuccess);
   const save = useMutation({
     mutationFn: (body: Schemas["StudentNew"]) =>
       student
@@ -41,7 +41,7 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
       email: String(form.get("email")).trim(),
       hand: form.get("hand") as Student["hand"],
       stature_m: tall(field),
-      school: form.get("school") as Student["school"],
+      teaching_model: form.get("teaching_model") as Student["teaching_model"],
       history: String(form.get("history")).trim(),
       minor,
       guardian: minor ? String(form.get("guardian")).trim() : "",
@@ -55,7 +55,7 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
     const trouble = lengthTrouble(tall(field), SHORTEST_M, TALLEST_M, units, "person");
     field.setCustomValidity(field.value === "" ? "" : trouble);
   };
-  if (!schools.data) return schools.error && <Trouble error={schools.error} />;
+  if (!models.data) return models.error && <Trouble error={models.error} />;
   return (
     <form key={kept.round} {...kept.form} onSubmit={submit} className="group">
       <KeptNote kept={kept} />
@@ -82,10 +82,14 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
         />
       </Field>
       <Field label="Taught by" hint="The bands on the tapes follow this model. Common practice, no source.">
-        <select className="select w-full" name="school" defaultValue={student?.school ?? "loaded_shift"}>
-          {schools.data.map((school) => (
-            <option key={school.id} value={school.id}>
-              {school.name}
+        <select
+          className="select w-full"
+          name="teaching_model"
+          defaultValue={student?.teaching_model ?? "loaded_shift"}
+        >
+          {models.data.map((model) => (
+            <option key={model.id} value={model.id}>
+              {model.name}
             </option>
           ))}
         </select>

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { api, got } from "../api/client";
-import { meQuery, type Student, schoolsQuery, studentsQuery } from "../api/queries";
+import { meQuery, modelsQuery, type Student, studentsQuery } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
 import { tallness } from "../lengths";
 import { ListFoot } from "../lists/ListFoot";
@@ -19,7 +19,7 @@ export function Students() {
   const list = useList();
   const { q, limit, offset } = list.wanted;
   const students = useQuery(studentsQuery({ q, limit, offset }));
-  const schools = useQuery(schoolsQuery);
+  const models = useQuery(modelsQuery);
   const units = useQuery(meQuery).data?.units ?? "cm";
   const [open, setOpen] = useState<Student | "new" | null>(null);
   return (
@@ -44,7 +44,7 @@ export function Students() {
               <p className="text-sm opacity-85">
                 {student.hand}-handed
                 {student.stature_m !== null && ` · ${tallness(student.stature_m, units)}`} ·{" "}
-                {schools.data?.find((school) => school.id === student.school)?.name}
+                {models.data?.find((model) => model.id === student.teaching_model)?.name}
               </p>
               <p className="text-sm opacity-85">{student.email || "no mail address"}</p>
               {student.history && <p className="mt-1 text-sm">{student.history}</p>}

@@ -9,7 +9,8 @@ const MEASURES: Partial<Record<Next["need"]["kind"], string>> = {
   plumb: "draw along an upright edge",
 };
 
-function asked({ kind, name, at }: Next["need"]): string {
+/** A need as something to do. */
+export function asked({ kind, name, at }: Next["need"]): string {
   if (kind === "mark")
     return `mark the ${MARK_WORDS[name]?.toLowerCase()} at ${at ? CHECKPOINT_WORDS[at].toLowerCase() : "a peg"}`;
   if (kind === "peg") return `peg ${PEG_WORDS[name as keyof typeof PEG_WORDS]?.toLowerCase()}`;

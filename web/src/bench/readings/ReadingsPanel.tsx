@@ -48,7 +48,7 @@ function passes(reading: Reading, filter: Filter): boolean {
 }
 
 /** The readings of the swing from the floor up, with the reference's beneath, and what those not given need. */
-export function ReadingsPanel({ units, school }: { units: Units; school?: string }) {
+export function ReadingsPanel({ units, model }: { units: Units; model?: string }) {
   const bench = useBenchStore();
   const main: Side = useBench((state) => (state.sides.student ? "student" : "reference"));
   const pegged = useBench((state) => state.sides[main]?.readings);
@@ -109,10 +109,10 @@ export function ReadingsPanel({ units, school }: { units: Units; school?: string
       </div>
       {!inline.length && !refused.length && <p className="p-2 text-sm">No reading belongs here.</p>}
       {refused.length > 0 && <NotYet readings={refused} take={go} />}
-      {school && (
+      {model && (
         <p className="mt-auto border-t border-base-content/20 px-2 py-1 text-xs">
           <span className="mr-1 inline-block h-2.5 w-4 bg-brass/50 align-middle" aria-hidden />
-          Band: {school}. Common practice, no source. ± is the 95 % interval.
+          Band: {model}. Common practice, no source. ± is the 95 % interval.
         </p>
       )}
     </section>

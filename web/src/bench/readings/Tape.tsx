@@ -1,6 +1,7 @@
 import { memo } from "react";
 import { type Units, withErrorOrNothing } from "../../units";
 import { direction, momentWords, READING_WORDS, SAID_WORDS, SIGNED } from "../../words";
+import { endsOf } from "./band";
 import type { Reading } from "./reading";
 import { Standing, standingWords } from "./Standing";
 import { type Past, TapeDetail } from "./TapeDetail";
@@ -89,12 +90,15 @@ function TapePicture(props: {
   const { reading, value, u95, reference, before, units } = props;
   const other = reference?.status === "ok" ? reference : undefined;
   const values = [value - u95, value + u95];
-  if (reading.band) values.push(reading.band.low, reading.band.high);
+  values.push(...endsOf(reading.band));
   if (other?.value != null && other.u95 != null)
     values.push(other.value - other.u95, other.value + other.u95);
   if (before) values.push(before.value);
   const scale = tapeScale(values, reading.unit, units);
   const x = (core: number) => PAD + scale.at(core) * (WIDTH - 2 * PAD);
+  // An end that is open goes on to the end of the tape.
+  const low = reading.band?.low == null ? 0 : x(reading.band.low);
+  const high = reading.band?.high == null ? WIDTH : x(reading.band.high);
   const tickX = (tick: number) => PAD + ((tick - scale.low) / (scale.high - scale.low)) * (WIDTH - 2 * PAD);
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" aria-hidden="true">
@@ -108,14 +112,7 @@ function TapePicture(props: {
         strokeOpacity={0.35}
       />
       {reading.band && (
-        <rect
-          x={x(reading.band.low)}
-          y={14}
-          width={x(reading.band.high) - x(reading.band.low)}
-          height={19}
-          fill="var(--color-accent)"
-          fillOpacity={0.38}
-        />
+        <rect x={low} y={14} width={high - low} height={19} fill="var(--color-accent)" fillOpacity={0.38} />
       )}
       {scale.ticks.map((tick) => (
         <g key={tick}>

@@ -13,7 +13,9 @@ export function ReferenceChoice({ swing, reference }: { swing: BenchSwing; refer
   const [asking, setAsking] = useState(false);
   const { student, before } = swing;
   const { id, shelf } = reference;
-  const fits = shelf.filter((each) => each.school === student?.school && each.hand === swing.hand);
+  const fits = shelf.filter(
+    (each) => each.teaching_model === student?.teaching_model && each.hand === swing.hand,
+  );
   const others = shelf.filter((each) => !fits.includes(each));
   const strange =
     id !== "" && !shelf.some((each) => each.swing_id === id) && !before.some((b) => b.id === id);

@@ -25,7 +25,7 @@ export function useReference(swing: BenchSwing | undefined, stoodBefore?: string
   const [chosen, setChosen] = useState<string | null>(null);
   const student = swing?.student;
   const ready = (shelf ?? []).filter((each) => each.clips.some((clip) => clip.state === "ready"));
-  const fitting = byFit(ready, student?.school ?? "", swing?.hand);
+  const fitting = byFit(ready, student?.teaching_model ?? "", swing?.hand);
   const near = new Set([...ready.map((each) => each.swing_id), ...(swing?.before ?? []).map(({ id }) => id)]);
   const remembered = student ? (localStorage.getItem(rememberedKey(student.id)) ?? undefined) : undefined;
   const standing = [addressed, stoodBefore, remembered].find(
@@ -52,7 +52,7 @@ export function useReference(swing: BenchSwing | undefined, stoodBefore?: string
 }
 
 /** References in the order in which they fit a student: first by the teaching model, then by the hand. */
-export function byFit(shelf: Reference[], school: string, hand?: string): Reference[] {
-  const match = (each: Reference) => 2 * Number(each.school === school) + Number(each.hand === hand);
+export function byFit(shelf: Reference[], model: string, hand?: string): Reference[] {
+  const match = (each: Reference) => 2 * Number(each.teaching_model === model) + Number(each.hand === hand);
   return [...shelf].sort((a, b) => match(b) - match(a));
 }

@@ -3,23 +3,39 @@ import { withErrorOrNothing } from "../../units";
 import { direction, momentWords, READING_WORDS, SAID_WORDS, SIGNED } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
 import type { Side } from "../benchState";
-import { follow } from "../readings/follow";
+import { Findings } from "../judging/Findings";
+import { useChosen, useJudgement } from "../judging/useJudgement";
+import { follow, takeNeed } from "../readings/follow";
 import type { Reading } from "../readings/reading";
 import { Standing, standingWords } from "../readings/Standing";
 import { bySetUp, byStanding } from "./standings";
 
-/** What the student's model asks for and how the swing stands to it, outside first; then the set-up. */
-export function JudgeStation({ units, school }: { units: Units; school?: string }) {
-  const main: Side = useBench((bench) => (bench.sides.student ? "student" : "reference"));
-  const readings = useBench((bench) => bench.sides[main]?.readings) ?? [];
+/** What stands out by the student's model and what to keep; then every band, and the set-up. */
+export function JudgeStation({ units }: { units: Units }) {
+  const bench = useBenchStore();
+  const main: Side = useBench((state) => (state.sides.student ? "student" : "reference"));
+  const readings = useBench((state) => state.sides[main]?.readings) ?? [];
+  const judging = useJudgement(main);
+  const { chosen, choose } = useChosen(main, judging.data);
   const banded = byStanding(readings);
   const setUp = bySetUp(readings);
   const untold = readings.filter((each) => each.band !== null && each.status !== "ok");
   return (
     <section aria-label="Judgement" className="plate min-h-0 flex-1 relative overflow-y-auto">
-      <h2 className="bg-pine px-2 py-1 text-sm font-semibold text-paper">
-        Against the model{school ? ` “${school}”` : ""}
-      </h2>
+      {judging.data ? (
+        <Findings
+          judgement={judging.data}
+          chosen={chosen}
+          choose={choose}
+          take={(need) => takeNeed(bench, main, need)}
+          units={units}
+        />
+      ) : (
+        <p className="p-2 text-sm" role="status">
+          {judging.error ? "The swing could not be judged just now." : "Judging …"}
+        </p>
+      )}
+      <h2 className="bg-pine px-2 py-1 text-sm font-semibold text-paper">Every band</h2>
       {banded.length === 0 && (
         <p className="p-2 text-sm">
           Nothing that this model has a band for can be read yet. Peg and mark the swing first (M).
@@ -41,7 +57,10 @@ export function JudgeStation({ units, school }: { units: Units; school?: string 
         <Row key={`${reading.reading} ${reading.at}`} side={main} reading={reading} units={units} />
       ))}
       {setUp.length === 0 && <p className="p-2 text-sm">The set-up is read once address is marked.</p>}
-      <p className="px-2 py-1 text-xs">Bands are common practice, no source. ± is the 95 % interval.</p>
+      <p className="px-2 py-1 text-xs">
+        Bands and faults are common practice, no source. ± is the 95 % interval; per cent: how sure it is that
+        a fault's rule holds.
+      </p>
     </section>
   );
 }

@@ -4,6 +4,7 @@ import { CHECKPOINT_WORDS, type Checkpoint, READING_WORDS, SIGNED } from "../../
 import { useBench, useFrame } from "../benchContext";
 import { OTHER, onOf, pegsOf, type Side } from "../benchState";
 import { INK_WORDS, PAPER_INK } from "../ink";
+import { type Band, endsOf } from "../readings/band";
 import { type TapeScale, tapeScale } from "../readings/tapeScale";
 import type { RulerLayout } from "../rule/rulerLayout";
 import { useRuler } from "../rule/useRuler";
@@ -92,14 +93,15 @@ export function Curves({ reading, units }: { reading: string; units: Units }) {
             {bands.map(({ at, band }) => {
               const frame = shown && pegsOf(onOf(shown))[at as Checkpoint];
               if (!band || frame === undefined) return null;
-              const top = y(band.high);
+              const top = band.high === null ? 0 : y(band.high);
+              const foot = band.low === null ? height : y(band.low);
               return (
                 <rect
                   key={at}
                   x={xOf(main, frame) - 7}
                   width={14}
                   y={top}
-                  height={Math.max(y(band.low) - top, 1)}
+                  height={Math.max(foot - top, 1)}
                   fill="var(--color-accent)"
                   fillOpacity={0.4}
                 />
@@ -212,16 +214,12 @@ function useLaid(layout: RulerLayout | null, student: Course | null, reference: 
 
 function scaleOf(
   curves: Partial<Record<Side, LaidCurve>>,
-  bands: { band: { low: number; high: number } | null }[],
+  bands: { band: Band | null }[],
   unit: Unit | undefined,
   units: Units,
 ): TapeScale | null {
   const values = SIDES.flatMap((side) => [...(curves[side]?.low ?? []), ...(curves[side]?.high ?? [])]);
   const known = values.filter((value) => value !== null);
   if (!unit || !known.length) return null;
-  return tapeScale(
-    [...known, ...bands.flatMap(({ band }) => (band ? [band.low, band.high] : []))],
-    unit,
-    units,
-  );
+  return tapeScale([...known, ...bands.flatMap(({ band }) => endsOf(band))], unit, units);
 }

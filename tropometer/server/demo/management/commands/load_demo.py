@@ -50,7 +50,7 @@ class Command(BaseCommand):
             hand=about.hand,
             stature_m=about.stature_m,
             history=about.history,
-            school=about.school,
+            teaching_model=about.teaching_model,
             minor=bool(about.guardian),
             guardian=about.guardian,
             consent_on=about.consent_on,
