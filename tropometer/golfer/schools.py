@@ -60,6 +60,58 @@ def screwed_trail_foot() -> SwingSettings:
     )
 
 
+def both_sides() -> SwingSettings:
+    """From wall to wall: far to the trail side with depth and turn, far past its place before the strike; a push."""
+    return SwingSettings(lead_flare=25, trail_flare=22, pelvis_bump=0.02).plus(
+        pelvis_sway={
+            "shaft_back": -0.035, "arm_back": -0.062, "top": -0.06, "arm_down": 0.03, "shaft_down": 0.075,
+            "impact": 0.09, "shaft_through": 0.09, "arm_through": 0.08, "finish": 0.06,
+        },
+        pelvis_push={"arm_back": -0.02, "top": -0.03, "arm_down": -0.005, "shaft_down": 0.0, "impact": 0.0},
+        pelvis_turn={"top": 4, "impact": 4},
+        lead_knee_flex={"arm_back": 10, "top": 15, "shaft_down": -6, "impact": -6, "shaft_through": -4},
+        trail_knee_flex={"arm_back": -6, "top": -11, "arm_down": -14, "shaft_down": -14, "impact": -12},
+        trail_heel_lift={"arm_down": -1, "shaft_down": -4, "impact": -7},
+        lead_heel_lift={"arm_back": 3, "top": 5},
+        lead_share={"arm_back": -0.03, "top": -0.02, "impact": 0.02},
+        trail_cop_toe={"arm_back": -0.1, "top": -0.12},
+    )  # fmt: skip
+
+
+def quiet_and_square() -> SwingSettings:
+    """Both feet square, the pelvis between its lines, knees that stay where they are, a soft lead knee."""
+    return (
+        centred()
+        .but(lead_flare=8, trail_flare=6)
+        .plus(
+            lead_knee_flex={"impact": 3, "shaft_through": 8, "arm_through": 7, "finish": 4},
+            lead_knee_out={"arm_back": 6, "top": 8},
+            lead_foot_roll={"shaft_through": 4, "arm_through": 6},
+        )
+    )
+
+
+def slow_rehearsal() -> SwingSettings:
+    """For drills: the lead foot far out, the trail foot square, pressure that stays back, the hip along the line."""
+    return (
+        centred()
+        .but(lead_flare=38, trail_flare=8, downswing=0.4, backswing=1.2)
+        .plus(
+            lead_knee_flex={"impact": 3, "shaft_through": 8, "arm_through": 7, "finish": 4},
+            trail_heel_lift={"arm_down": -1, "shaft_down": -5, "impact": -10, "shaft_through": -9},
+            pelvis_sway={"top": -0.012, "shaft_down": 0.01, "impact": 0.02},
+            pelvis_push={"arm_down": 0.014, "shaft_down": 0.026, "impact": 0.036},
+            lead_share={
+                "top": -0.12,
+                "arm_back": -0.14,
+                "arm_down": -0.2,
+                "shaft_down": -0.34,
+                "impact": -0.38,
+            },
+        )
+    )
+
+
 def driver(settings: SwingSettings) -> SwingSettings:
     """The same school with a driver: wider, ball forward on a tee, chest behind it, pressure longer on the trail side."""
     return settings.but(
@@ -83,7 +135,7 @@ def inclined_turn(settings: SwingSettings) -> SwingSettings:
     The knees do it: the trail one straightens going back while the lead one bends, so the kneecaps part.
     """
     return settings.plus(
-        lead_knee_flex={"shaft_back": 4, "arm_back": 10, "top": 15, "arm_down": 6, "impact": -4},
+        lead_knee_flex={"shaft_back": 4, "arm_back": 10, "top": 15, "arm_down": 6, "impact": -2},
         trail_knee_flex={"shaft_back": -1, "arm_back": -2, "top": -3, "arm_down": -2, "impact": 4},
     )
 

@@ -206,8 +206,13 @@ def going_back(sway_m: float, push_m: float, turn_deg: float) -> str:
     return "centred" if deep else "empty_turn"
 
 
-def true_readings(motion: Motion, timing: Timing, mat: Callable[[Floats], Pressure]) -> list[TrueReading]:
-    """All true readings of a swing. `mat` gives the pressure at instants."""
+def true_readings(
+    motion: Motion, timing: Timing, mat: Callable[[Floats], Pressure], *, posted: bool = True
+) -> list[TrueReading]:
+    """All true readings of a swing. `mat` gives the pressure at instants.
+
+    When it is `posted` takes longest to find: the body's outline is looked for at every instant.
+    """
     times = np.array([timing.checkpoints[at] for at in CHECKPOINTS])
     poses = motion.poses(times)
     place = _At(mark_places(motion, poses))
@@ -221,10 +226,10 @@ def true_readings(motion: Motion, timing: Timing, mat: Callable[[Floats], Pressu
     angles = arm_shaft_angle(poses.arms["lead"].shoulder, poses.club)
     for at in ("arm_down", "shaft_down", "impact"):
         found.append(TrueReading("arm_shaft_angle", at, float(angles[CHECKPOINTS.index(at)]), "deg"))
-    return found + list(_timed(motion, timing)) + list(_mat(timing, mat, motion))
+    return found + list(_timed(motion, timing, posted)) + list(_mat(timing, mat, motion))
 
 
-def _timed(motion: Motion, timing: Timing) -> Iterator[TrueReading]:
+def _timed(motion: Motion, timing: Timing, asked: bool) -> Iterator[TrueReading]:
     top, impact = timing.checkpoints["top"], timing.checkpoints["impact"]
     for part, start in timing.starts.items():
         yield TrueReading("start_times", part, start - top, "s")
@@ -241,7 +246,7 @@ def _timed(motion: Motion, timing: Timing) -> Iterator[TrueReading]:
     swept = np.linspace(timing.start_of_swing, top + 0.05, 200)
     sway = motion.poses(swept).pelvis.middle[:, T]
     yield TrueReading("pelvis_sway", "extreme_back", float(sway.min() - sway[0]), "m")
-    posted = _posted(motion, timing.start_of_swing, top)
+    posted = _posted(motion, timing.start_of_swing, top) if asked else None
     if posted is not None:
         yield TrueReading("post_time", "impact", posted - impact, "s")
     straightest = np.linspace(top, motion.end_s, 400)
