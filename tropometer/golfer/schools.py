@@ -69,7 +69,7 @@ def both_sides() -> SwingSettings:
         },
         pelvis_push={"arm_back": -0.02, "top": -0.03, "arm_down": -0.005, "shaft_down": 0.0, "impact": 0.0},
         pelvis_turn={"top": 4, "impact": 4},
-        lead_knee_flex={"arm_back": 10, "top": 15, "shaft_down": -6, "impact": -6, "shaft_through": -4},
+        lead_knee_flex={"arm_back": 12, "top": 20, "shaft_down": -6, "impact": -6, "shaft_through": -4},
         trail_knee_flex={"arm_back": -6, "top": -11, "arm_down": -14, "shaft_down": -14, "impact": -12},
         trail_heel_lift={"arm_down": -1, "shaft_down": -4, "impact": -7},
         lead_heel_lift={"arm_back": 3, "top": 5},
