@@ -5,6 +5,7 @@ from typing import Any
 from django.test import TestCase
 
 from tests.server import making
+from tropometer.server.teaching.models import Page
 from tropometer.teaching.knowledge.pages import shipped
 
 OWN = """kind = "fault"
@@ -48,12 +49,21 @@ class BookTests(TestCase):
             (OWN.replace('"Mine."', '"On the left."'), "says “left”"),
             (OWN.replace("own_fault", "sways"), "there is another of this id"),
             ('kind = "caution"\nid = "mine"\n', "page: troubles"),
+            (OWN.replace('"Mine."', r'"Mi\u0000ne."'), "control character"),
+            (OWN.replace("below = 1.0", "below = nan"), "page: evidence"),
             ("kind = ", "not TOML"),
         ):
             answer = self.write(text)
             self.assertEqual(answer.status_code, 422)
             self.assertIn(words, answer.json()["detail"])
         self.assertEqual(self.client.get("/api/book/pages").json(), [])
+
+    def test_a_page_that_no_longer_fits_is_kept_and_not_used(self) -> None:
+        self.write(OWN)
+        Page.objects.update(document={"kind": "fault", "id": "own_fault", "older": True})
+        self.assertEqual(self.client.get("/api/book").status_code, 200)
+        self.assertNotIn("own_fault", [page.get("id") for page in self.client.get("/api/book").json()])
+        self.assertEqual(len(self.client.get("/api/book/pages").json()), 1)
 
     def test_writing_a_page_again_replaces_it(self) -> None:
         self.write(OWN)
@@ -111,7 +121,7 @@ class JudgementTests(TestCase):
 
     def test_a_teacher_s_own_fault_is_judged_too(self) -> None:
         self.client.post("/api/book/pages", {"text": OWN}, content_type="application/json")
-        own = [each for each in self.judged("loaded_shift")["findings"] if each["fault"] == "own_fault"]
+        own = [each for each in self.judged()["findings"] if each["fault"] == "own_fault"]
         self.assertEqual([each["verdict"] for each in own], ["shown"])
 
     def test_what_rests_on_marks_that_nobody_looked_at_is_provisional(self) -> None:

@@ -9,6 +9,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.strangers.injected import INJECTED
 from tropometer.teaching.knowledge.book import Book
 from tropometer.teaching.knowledge.book_error import BookError
 from tropometer.teaching.knowledge.checking import check
@@ -18,6 +19,7 @@ from tropometer.teaching.student_page import read_student
 SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "teaching-book.schema.json"
 FAULT: dict[str, Any] = document_of(shipped().faults["restricted_turn"])
 DRILL: dict[str, Any] = document_of(shipped().drills["seat_to_the_chair"])
+TURN = {"reading": "pelvis_turn", "at": "top"}
 MODEL: dict[str, Any] = document_of(shipped().models["centred"])
 
 JUNK = st.recursive(
@@ -59,6 +61,11 @@ class BookTest(TestCase):
                 met = all(model.chosen[each.dispute] == each.option for each in clash.options)
                 self.assertFalse(met and clash.motion is None, f"{model.id}: {clash.id}")
 
+    def test_every_fault_is_put_into_a_stranger_or_said_to_be_unproved(self) -> None:
+        unproved = {each.id for each in shipped().faults.values() if each.unproved}
+        self.assertEqual(unproved | INJECTED.keys(), shipped().faults.keys())
+        self.assertFalse(unproved & INJECTED.keys())
+
     def test_every_fault_says_what_the_ball_does(self) -> None:
         self.assertEqual([each.id for each in shipped().faults.values() if not each.ball], [])
 
@@ -78,6 +85,9 @@ class BookTest(TestCase):
         endless = FAULT | {"evidence": {"reading": "pelvis_rise", "at": "top", "above": "high"}}
         sided = DRILL | {"feel": "The left seat pocket."}
         nested = FAULT | {"evidence": {"any": [{"reading": "pelvis_turn", "at": "top"}]}}
+        deep: dict[str, Any] = {**TURN, "above": 1.0}
+        for _ in range(5):
+            deep = {"any": [deep]}
         arms = document_of(shipped().faults["arms_lifted"])
         caused = arms | {"leads_to": [{"fault": "short_shoulders", "strength": 0.5}]}
         for document, words in (
@@ -90,6 +100,9 @@ class BookTest(TestCase):
             (caused, "leads_to: leads back to itself"),
             (FAULT | {"leads_to": [{"fault": "gremlins", "strength": 0.5}]}, "there is no fault gremlins"),
             (FAULT | {"no_drill": "It needs none."}, "no_drill: there is a drill"),
+            (DRILL | {"feel": "The\x00 seat."}, "feel: has a control character (U+0000)"),
+            (FAULT | {"evidence": {**TURN, "above": float("nan")}}, "evidence.above"),
+            (FAULT | {"evidence": deep}, "joined more than 4 deep"),
             (DRILL | {"faults": ["gremlins"]}, "faults[0]: there is no fault gremlins"),
             (MODEL | {"chosen": {"trail_flare": "out"}}, "nothing is chosen"),
             (MODEL | {"chosen": MODEL["chosen"] | {"trail_flare": "sideways"}}, "has no option sideways"),

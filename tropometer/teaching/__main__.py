@@ -25,7 +25,7 @@ from tropometer.teaching.judging.population import shipped_population
 from tropometer.teaching.knowledge.book import Book
 from tropometer.teaching.knowledge.book_error import BookError
 from tropometer.teaching.knowledge.checking import check
-from tropometer.teaching.knowledge.pages import read_page, shipped
+from tropometer.teaching.knowledge.pages import read_page, schema, shipped
 from tropometer.teaching.student import Student
 from tropometer.teaching.student_page import read_student
 from tropometer.teaching.words.sentences import sentences
@@ -44,7 +44,11 @@ def main(arguments: list[str] | None = None) -> int:
     judging.add_argument("--text", action="store_true", help="for people")
     checking = commands.add_parser("check", help="check pages")
     checking.add_argument("page", type=Path, nargs="+")
+    commands.add_parser("schema", help="print the JSON Schema of a page")
     chosen = parser.parse_args(arguments)
+    if chosen.command == "schema":
+        print(json.dumps(schema(), indent=2, ensure_ascii=False))
+        return 0
     try:
         book = with_pages(chosen.page)
         if chosen.command == "check":

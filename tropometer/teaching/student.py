@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
-from tropometer.swing.names import ClubClass, Hand
+from tropometer.swing.names import Hand
 from tropometer.teaching.knowledge.caution import Trouble
 from tropometer.teaching.knowledge.trade_words import BallMiss, BodyPart
 
@@ -31,5 +31,3 @@ class Student:
     motions: Mapping[str, float] = field(default_factory=dict)
     aches: tuple[Ache, ...] = ()
     misses: tuple[BallMiss, ...] = ()
-    good_clubs: tuple[ClubClass, ...] = ()
-    bad_clubs: tuple[ClubClass, ...] = ()

@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field, ValidationError
 
-from tropometer.swing.names import ClubClass, Hand
+from tropometer.swing.names import Hand
 from tropometer.teaching.knowledge.book import Book
 from tropometer.teaching.knowledge.book_error import BookError
 from tropometer.teaching.knowledge.caution import Trouble
@@ -28,8 +28,6 @@ class _Student(Known):
     motions: dict[Id, float] = {}
     aches: tuple[_Ache, ...] = ()
     misses: tuple[BallMiss, ...] = ()
-    good_clubs: tuple[ClubClass, ...] = ()
-    bad_clubs: tuple[ClubClass, ...] = ()
 
 
 def read_student(text: str, file: str) -> Student:
@@ -49,8 +47,6 @@ def read_student(text: str, file: str) -> Student:
         motions=found.motions,
         aches=tuple(Ache(part=a.part, trouble=a.trouble, agreed_by=a.agreed_by) for a in found.aches),
         misses=found.misses,
-        good_clubs=found.good_clubs,
-        bad_clubs=found.bad_clubs,
     )
 
 

@@ -12,6 +12,8 @@ from tropometer.teaching.knowledge.book import Book
 from tropometer.teaching.knowledge.pages import shipped
 from tropometer.teaching.knowledge.teaching_model import TeachingModel
 
+USUAL_MODEL = "loaded_shift"
+
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
 
@@ -25,13 +27,16 @@ def swung(swing: Swing) -> Swung:
 
 
 def taught_by(swing: Swing) -> tuple[Book, TeachingModel] | None:
-    """The book and the model that a swing's student is taught by; None of a reference."""
+    """The book and the model that a swing's student is taught by; None of a reference.
+
+    A model that is not in the book any more is the usual one.
+    """
     if swing.student is None:
         return None
     id = swing.student.teaching_model
+    # Nothing of one's own changes what a shipped model asks.
     book = shipped() if id in shipped().models else book_of(swing.instructor)
-    # A model that was taken out of the book while somebody chose it: the first one is asked instead.
-    return book, book.models.get(id) or next(iter(book.models.values()))
+    return book, book.models.get(id) or book.models[USUAL_MODEL]
 
 
 def asked_of_swing(swing: Swing) -> Asked | None:

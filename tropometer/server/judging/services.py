@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from typing import TYPE_CHECKING, Any, cast
 
-from tropometer.server.bench.asking import taught_by
+from tropometer.server.bench.asking import USUAL_MODEL
 from tropometer.server.bench.measure import ready_clips, record_of
 from tropometer.server.teaching.services import book_of, model_of
 from tropometer.swing.names import Hand
 from tropometer.swing.read import read
 from tropometer.swing.readings.register import KINDS
 from tropometer.teaching.judge import Judgement, SetUpCheck, judge
+from tropometer.teaching.judging.asked import post_of
 from tropometer.teaching.judging.finding import Finding, Strength
 from tropometer.teaching.judging.population import shipped_population
 from tropometer.teaching.knowledge.book import Book
+from tropometer.teaching.knowledge.teaching_model import TeachingModel
 from tropometer.teaching.student import LengthUnit, Student
 from tropometer.teaching.words.sentences import sentences
 
@@ -24,13 +26,11 @@ if TYPE_CHECKING:
 
 def judged(swing: Swing, model_id: str, lengths: str) -> dict[str, Any]:
     """A swing judged by its student's model, or by another one; shaped as `JudgementOut`."""
-    taught = taught_by(swing)
-    if model_id or taught is None:
-        book = book_of(swing.instructor)
-        model = model_of(swing.instructor, model_id) if model_id else next(iter(book.models.values()))
-    else:
-        book, model = taught
-    found = read(record_of(swing, ready_clips(swing)), curves=True)
+    book = book_of(swing.instructor)  # with the teacher's own faults
+    model = model_of(swing.instructor, model_id) if model_id else _model_for(swing, book)
+    record = record_of(swing, ready_clips(swing))
+    # Another model wants the post mark elsewhere.
+    found = read(replace(record, post_m=post_of(book, model) or record.post_m), curves=True)
     hand = cast(Hand, swing.hand)
     student = Student(hand=hand, units=cast(LengthUnit, lengths))
     judgement = judge(found, book, model, population=shipped_population(), student=student)
@@ -58,6 +58,12 @@ def judged(swing: Swing, model_id: str, lengths: str) -> dict[str, Any]:
         "set_up": [_checked(each) for each in judgement.set_up],
         **_plan(judgement, book),
     }
+
+
+def _model_for(swing: Swing, book: Book) -> TeachingModel:
+    """The model that a student is taught by, or that a reference shows; else the usual one."""
+    id = swing.student.teaching_model if swing.student else swing.reference.teaching_model
+    return book.models.get(id) or book.models[USUAL_MODEL]
 
 
 def _plan(judgement: Judgement, book: Book) -> dict[str, Any]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
+import structlog
 from django.db import transaction
 from django.http import Http404
 
@@ -17,6 +18,7 @@ from tropometer.teaching.knowledge.teaching_model import TeachingModel
 if TYPE_CHECKING:
     from tropometer.server.people.models import User
 
+log = structlog.get_logger(__name__)
 MOST_PAGES = 200
 # What somebody may add to: the rest is what the application itself knows.
 OWN_KINDS = ("model", "fault", "drill")
@@ -24,8 +26,14 @@ OWN_KINDS = ("model", "fault", "drill")
 
 def book_of(instructor: User) -> Book:
     """The shipped book with an instructor's own pages."""
-    pages = Page.objects.filter(instructor=instructor)
-    return shipped().with_pieces([from_document(page.document, str(page)) for page in pages])
+    book = shipped()
+    for page in Page.objects.filter(instructor=instructor):
+        try:
+            book = book.with_pieces([from_document(page.document, str(page))])
+        except BookError as error:
+            # A newer Tropometer may know a page otherwise, or have one of its id: it stays, and is not used.
+            log.warning("page left out", page=str(page.pk), why=str(error))
+    return book
 
 
 def model_of(instructor: User, id: str) -> TeachingModel:

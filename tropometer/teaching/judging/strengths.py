@@ -33,8 +33,8 @@ def strengths(
 
 
 def inside(band: Band, evidence: Evidence) -> float | None:
-    """How sure it is that a reading lies inside its band; None where it cannot be seen."""
-    if not evidence.sees(band.key):
+    """How sure it is that a reading lies inside its band; None where nobody saw it or its marks."""
+    if not evidence.sees(band.key) or evidence.readings[band.key].provisional:
         return None
     drawn = evidence.draws[band.key]
     held = drawn >= (-float("inf") if band.low is None else band.low)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal, get_args
+from typing import Literal
 
 from pydantic import Field
 
@@ -10,7 +10,6 @@ from tropometer.teaching.knowledge.trade_words import BodyPart, Id, Known, Prose
 
 # What may be the matter with a part of the body, or with the whole person.
 Trouble = Literal["stiff", "pain", "injury", "operation", "replaced", "dizziness"]
-TROUBLES: tuple[Trouble, ...] = get_args(Trouble)
 
 
 class Caution(Known):

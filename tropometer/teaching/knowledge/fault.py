@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import Field, model_validator
 
 from tropometer.swing.names import CLUB_CLASSES, SWING_LENGTHS, ClubClass, SwingLength
-from tropometer.teaching.knowledge.rule import Rule
+from tropometer.teaching.knowledge.rule import DEEPEST, Rule, depth
 from tropometer.teaching.knowledge.trade_words import BallMiss, BodyPart, Id, Known, Phase, Prose, phase_of
 
 
@@ -51,6 +51,12 @@ class Fault(Known):
             phase_of(self.moment)
         except ValueError as error:
             raise ValueError(f"moment: there is no checkpoint {self.moment}") from error
+        return self
+
+    @model_validator(mode="after")
+    def _check_depth(self) -> Fault:
+        if depth(self.evidence) > DEEPEST:
+            raise ValueError(f"evidence: is joined more than {DEEPEST} deep")
         return self
 
     @property

@@ -71,23 +71,26 @@ class Condition(Reads):
         return ((self.key, 1.0), *(((self.less.key, -1.0),) if self.less else ()))
 
 
+MOST_JOINED, DEEPEST = 12, 4
+
+
 class AllOf(Known):
     """Every one holds."""
 
-    all: tuple[Rule, ...] = Field(min_length=1)
+    all: tuple[Rule, ...] = Field(min_length=1, max_length=MOST_JOINED)
 
 
 class AnyOf(Known):
     """One of them holds at least."""
 
-    any: tuple[Rule, ...] = Field(min_length=1)
+    any: tuple[Rule, ...] = Field(min_length=1, max_length=MOST_JOINED)
 
 
 class AtLeast(Known):
     """So many of them hold."""
 
     at_least: int = Field(ge=1)
-    of: tuple[Rule, ...] = Field(min_length=1)
+    of: tuple[Rule, ...] = Field(min_length=1, max_length=MOST_JOINED)
 
     @model_validator(mode="after")
     def _check_count(self) -> AtLeast:
@@ -131,3 +134,8 @@ def parts(rule: AllOf | AnyOf | AtLeast) -> tuple[AnyRule, ...]:
     if isinstance(rule, AllOf):
         return rule.all
     return rule.any if isinstance(rule, AnyOf) else rule.of
+
+
+def depth(rule: AnyRule) -> int:
+    """How deep conditions are joined; 0 for a single one."""
+    return 0 if isinstance(rule, Condition) else 1 + max(map(depth, parts(rule)))

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import re
-from typing import Annotated, Literal, get_args
+import unicodedata
+from typing import Annotated, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
@@ -14,36 +15,35 @@ BodyPart = Literal[
     "lead_hip", "trail_hip", "lead_knee", "trail_knee", "lead_ankle", "trail_ankle",
     "lead_shoulder", "trail_shoulder", "lead_wrist", "trail_wrist",
 ]  # fmt: skip
-BODY_PARTS: tuple[BodyPart, ...] = get_args(BodyPart)
 # Which way the ball goes, or how it is struck.
 BallMiss = Literal[
     "heavy", "thin", "topped", "slice", "hook", "push", "pull", "shank", "high", "low", "short", "two_way"
 ]
-BALL_MISSES: tuple[BallMiss, ...] = get_args(BallMiss)
 Phase = Literal["set_up", "going_back", "change", "coming_down", "through"]
-PHASES: tuple[Phase, ...] = get_args(Phase)
 Place = Literal["home", "range"]
-# What a moment between checkpoints is put behind; the rest are checkpoints.
-MOMENTS: tuple[str, ...] = CHECKPOINTS
 
 Id = Annotated[str, Field(pattern=r"^[a-z][a-z0-9_]{1,39}$")]
 _SIDES = re.compile(r"\b(left|right)(?!\s+away\b)\b", re.IGNORECASE)
 
 
-def _no_sides(text: str) -> str:
+def _in_words(text: str) -> str:
+    for each in text:
+        # No database keeps the first of them, and no screen shows any.
+        if unicodedata.category(each) in ("Cc", "Cs") and each not in "\n\t":
+            raise ValueError(f"has a control character (U+{ord(each):04X}) in it")
     found = _SIDES.search(text)
     if found:
         raise ValueError(f"says “{found[0]}”: say lead or trail, which hold for either hand")
     return text
 
 
-Prose = Annotated[str, Field(min_length=1, max_length=600), AfterValidator(_no_sides)]
+Prose = Annotated[str, Field(min_length=1, max_length=600), AfterValidator(_in_words)]
 
 
 class Known(BaseModel):
     """A piece of knowledge: it never changes, and has no field that nobody reads."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
 def phase_of(moment: str) -> Phase:

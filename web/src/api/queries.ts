@@ -226,10 +226,12 @@ export const earlierQuery = (swingId: string) =>
   });
 
 /** What a swing means to its student's teaching model, or to another; `state` names what it was read from. */
-export const judgementQuery = (id: string, state: string, model = "") =>
+export const judgementQuery = (id: string, state: string, units: string, model = "") =>
   queryOptions({
-    queryKey: ["judgement", id, state, model],
+    queryKey: ["judgement", id, state, units, model],
     queryFn: () => got(api.GET("/api/swings/{id}/judgement", { params: { path: { id }, query: { model } } })),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
+    // What stood a moment ago stays meanwhile, never that of another swing or model.
+    placeholderData: (before, query) =>
+      query?.queryKey[1] === id && query.queryKey[4] === model ? before : undefined,
+    staleTime: 30_000,
   });

@@ -14,7 +14,7 @@ export function CauseChain(props: {
   const found = new Map(judgement.findings.map((finding) => [finding.fault, finding]));
   const pinned = new Set(judgement.focus.map(({ fault }) => fault));
   return (
-    <section aria-label="Cause chain" className="plate shrink-0 overflow-x-auto p-2">
+    <section aria-label="Cause chain" className="plate max-h-52 shrink-0 overflow-auto p-2">
       {laid.plates.length === 0 ? (
         <p className="text-sm">
           Nothing that is shown or likely: there is no chain to break. Keep what is good.

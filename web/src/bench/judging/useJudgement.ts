@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { judgementQuery } from "../../api/queries";
+import { judgementQuery, meQuery } from "../../api/queries";
 import { useBench, useBenchStore } from "../benchContext";
 import type { Side } from "../benchState";
 import { follow } from "../readings/follow";
@@ -9,7 +9,8 @@ import type { Judgement } from "./verdict";
 export function useJudgement(side: Side) {
   const id = useBench((bench) => bench.sides[side]?.swing.id ?? "");
   const state = useBench((bench) => bench.sides[side]?.state ?? "");
-  return useQuery({ ...judgementQuery(id, state), enabled: id !== "" && state !== "" });
+  const units = useQuery(meQuery).data?.units ?? "cm"; // its sentences hold lengths
+  return useQuery({ ...judgementQuery(id, state, units), enabled: id !== "" && state !== "" });
 }
 
 /** The finding that is open, and how to open one: the stage goes to the frame that shows it. */
