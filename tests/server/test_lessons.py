@@ -27,7 +27,7 @@ class LessonTests(making.MediaCase):
     def call(self, method: str, path: str, body: Any = None, status: int = 200) -> Any:
         answer = self.client.generic(method, path, json.dumps(body or {}), content_type="application/json")
         self.assertEqual(answer.status_code, status, answer.content[:300])
-        return answer.json()
+        return answer.json() if answer.content else None
 
     def post(self, path: str, body: Any = None, status: int = 200) -> Any:
         return self.call("POST", path, body, status)
@@ -47,7 +47,9 @@ class LessonTests(making.MediaCase):
 
     def sent(self) -> Any:
         self.add(5)
-        self.call("PATCH", self.path, {"drill": "stick_off_trail_hip", "opening": "Good posture."})
+        self.call("PATCH", self.path, {"opening": "Good posture."})
+        plan = {"focus": [{"fault": "sways", "drills": [{"drill": "stick_by_the_hip", "dose": "ten"}]}]}
+        self.call("PUT", f"/api/swings/{self.clip.swing_id}/plan", {"plan": plan}, 204)
         return self.post(f"{self.path}/send")
 
     def test_a_frame_carries_what_was_drawn_even_when_marks_move_later(self) -> None:
@@ -99,7 +101,9 @@ class LessonTests(making.MediaCase):
         self.assertGreaterEqual(len(token), 43)  # 256 bits
         self.client.logout()
         sheet = self.call("GET", f"/api/sheets/{token}")
-        self.assertEqual(sheet["drill"]["name"], "Stick a thumb's width off the hip")
+        (focus,) = sheet["plan"]["focus"]
+        (drill,) = focus["drills"]
+        self.assertEqual((drill["name"], drill["dose"]), ("Stick by the right (back) hip", "ten"))
         still = self.client.get(f"/api/sheets/{token}/{sheet['frames'][0]['id']}.jpg")
         self.assertEqual(b"".join(still.streaming_content)[:2], b"\xff\xd8")  # type: ignore[attr-defined]
         self.assertIsNotNone(Lesson.objects.get().first_read_at)

@@ -13,7 +13,6 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 
 from tests.server import making
 from tropometer.server.bench.models import Swing
-from tropometer.server.lessons import drills
 from tropometer.server.lessons.models import Lesson
 from tropometer.server.lessons.tasks import mail_lesson
 
@@ -111,14 +110,6 @@ class SendingTests(TestCase):
         self.call("POST", "/send")
         run_mail()
         self.assertEqual(mail.outbox[0].subject, "Maren Thole: Two lines")
-
-    def test_the_drill_s_words_stay_as_they_were_sent(self) -> None:
-        self.call("PATCH", body={"drill": "wall_behind_seat"})
-        self.assertIn("no drill called", self.call("PATCH", body={"drill": "moonwalk"}, status=409)["detail"])
-        token = self.call("POST", "/send")["link"].rsplit("/", 1)[1]
-        with patch.dict(drills.DRILLS, clear=True):
-            sheet = self.client.get(f"/api/sheets/{token}").json()
-        self.assertEqual(sheet["drill"]["name"], "Wall behind the seat")
 
     def test_a_frame_sent_twice_is_put_in_once(self) -> None:
         with override_settings():

@@ -1,5 +1,6 @@
 """The book on the server: pages of one's own, teaching models, and swings judged by them."""
 
+import tomllib
 from typing import Any
 
 from django.test import TestCase
@@ -32,11 +33,25 @@ class BookTests(TestCase):
     def write(self, text: str, **more: Any) -> Any:
         return self.client.post("/api/book/pages", {"text": text}, content_type="application/json", **more)
 
+    def faults(self) -> list[str]:
+        return [fault["id"] for fault in self.client.get("/api/book").json()["faults"]]
+
+    def test_a_page_goes_out_as_a_file_and_comes_in_again(self) -> None:
+        document = tomllib.loads(OWN)
+        posted = self.client.post("/api/book/pages", {"document": document}, content_type="application/json")
+        self.assertEqual(posted.status_code, 201)
+        text = self.client.get("/api/book/pages/fault/own_fault.toml").content.decode()
+        self.assertEqual(tomllib.loads(text), document)
+        self.client.force_login(making.instructor("Odd Lyng"))
+        self.assertEqual(self.client.get("/api/book/pages/fault/own_fault.toml").status_code, 404)
+        self.assertEqual(self.write(text).status_code, 201)
+        self.assertIn("own_fault", self.faults())
+
     def test_a_page_of_one_s_own_is_in_one_s_own_book_only(self) -> None:
         self.assertEqual(self.write(OWN).status_code, 201)
-        self.assertIn("own_fault", [page.get("id") for page in self.client.get("/api/book").json()])
+        self.assertIn("own_fault", self.faults())
         self.client.force_login(making.instructor("Odd Lyng"))
-        self.assertNotIn("own_fault", [page.get("id") for page in self.client.get("/api/book").json()])
+        self.assertNotIn("own_fault", self.faults())
         self.assertEqual(self.client.get("/api/book/pages").json(), [])
         self.assertEqual(self.client.delete("/api/book/pages/fault/own_fault").status_code, 404)
 
@@ -62,7 +77,7 @@ class BookTests(TestCase):
         self.write(OWN)
         Page.objects.update(document={"kind": "fault", "id": "own_fault", "older": True})
         self.assertEqual(self.client.get("/api/book").status_code, 200)
-        self.assertNotIn("own_fault", [page.get("id") for page in self.client.get("/api/book").json()])
+        self.assertNotIn("own_fault", self.faults())
         self.assertEqual(len(self.client.get("/api/book/pages").json()), 1)
 
     def test_writing_a_page_again_replaces_it(self) -> None:
@@ -92,40 +107,3 @@ class BookTests(TestCase):
         answer = self.client.post("/api/students", card, content_type="application/json")
         self.assertEqual(answer.status_code, 422)
         self.assertIn("there is no teaching model called own_model", answer.json()["detail"])
-
-
-class JudgementTests(TestCase):
-    def setUp(self) -> None:
-        self.owner = making.instructor()
-        self.client.force_login(self.owner)
-        self.swing = making.marked_swing(self.owner, whole=True).swing
-
-    def judged(self, model: str = "") -> dict[str, Any]:
-        found: dict[str, Any] = self.client.get(f"/api/swings/{self.swing.pk}/judgement?model={model}").json()
-        return found
-
-    def test_a_swing_that_was_drawn_to_sway_is_said_to(self) -> None:
-        found = self.judged()
-        sways = next(each for each in found["findings"] if each["fault"] == "sways")
-        self.assertIn(sways["verdict"], ("shown", "likely"))
-        self.assertEqual(sways["size"], "strong")
-        self.assertIn("the pelvis sways about", sways["teacher"])
-        self.assertIn("right (back) seat pocket", sways["student"])
-        self.assertTrue(sways["witnesses"][0]["frames"])
-        self.assertIn("sways", [each["fault"] for each in [*found["focus"], *found["roots"]]])
-
-    def test_another_model_may_be_asked(self) -> None:
-        self.assertEqual(self.judged("both_sides")["model"], "both_sides")
-        answer = self.client.get(f"/api/swings/{self.swing.pk}/judgement?model=nobody")
-        self.assertEqual(answer.status_code, 422)
-
-    def test_a_teacher_s_own_fault_is_judged_too(self) -> None:
-        self.client.post("/api/book/pages", {"text": OWN}, content_type="application/json")
-        own = [each for each in self.judged()["findings"] if each["fault"] == "own_fault"]
-        self.assertEqual([each["verdict"] for each in own], ["shown"])
-
-    def test_what_rests_on_marks_that_nobody_looked_at_is_provisional(self) -> None:
-        self.assertFalse(any(each["provisional"] for each in self.judged()["findings"]))
-        for clip in self.swing.clips.all():
-            clip.marks.update(source="proposed")
-        self.assertTrue(any(each["provisional"] for each in self.judged()["findings"] if each["witnesses"]))

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from tropometer.swing.readings.reading import Need, Reading
-from tropometer.teaching.judge import Judgement, LastTime, judge_readings
+from tropometer.teaching.judge import Beside, Judgement, judge_readings
 from tropometer.teaching.judging.asked import Swung
 from tropometer.teaching.judging.population import Population
 from tropometer.teaching.knowledge.band import Key
@@ -50,7 +50,7 @@ def judged(
     swung: Swung | None = None,
     student: Student | None = None,
     population: Population | None = None,
-    last: LastTime | None = None,
+    beside: Beside | None = None,
     covariance: Any = None,
 ) -> Judgement:
     """What is found in some readings, by the shipped book if no other."""
@@ -64,7 +64,7 @@ def judged(
         book.models[model],
         population=population,
         student=student or Student(),
-        last=last or LastTime(),
+        beside=beside or Beside(),
     )
 
 

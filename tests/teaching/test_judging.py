@@ -13,7 +13,7 @@ from tests.teaching.saying import fault, judged, only, reading, refused
 from tropometer.swing.error.budget import Share
 from tropometer.swing.error.source import Source
 from tropometer.swing.readings.reading import Need, Reading
-from tropometer.teaching.judge import LastTime
+from tropometer.teaching.judge import Beside
 from tropometer.teaching.judging.asked import Swung, asked_of
 from tropometer.teaching.judging.change import change_of
 from tropometer.teaching.judging.finding import Finding
@@ -201,8 +201,8 @@ class PlanTest(TestCase):
         self.assertTrue(all(each.why for each in plan.left_out))
 
     def test_what_is_left_from_last_time_goes_first(self) -> None:
-        last = LastTime(faults=("lead_heel_high",), unfinished=("lead_heel_high",))
-        plan = judged(ChainTest.SWAYED, last=last).plan
+        last = Beside(focused=("lead_heel_high",), unfinished=("lead_heel_high",))
+        plan = judged(ChainTest.SWAYED, beside=last).plan
         self.assertEqual(plan.focus[0].fault, "lead_heel_high")
         self.assertIn("left from last time", plan.focus[0].why)
 
@@ -226,6 +226,17 @@ class PlanTest(TestCase):
         agreed = Student(aches=(Ache(part=None, trouble="dizziness", agreed_by="Dr Holm"),))
         self.assertTrue(judged(ChainTest.SWAYED, student=agreed).plan.focus)
 
+    def test_what_the_instructor_decided_goes_before_what_was_read(self) -> None:
+        beside = Beside(decisions={"stance_too_wide": "rejected", "hangs_back": "added", "no_more": "added"})
+        found = judged(ChainTest.SWAYED, beside=beside)
+        self.assertEqual(
+            found.chain.faults, ("lead_heel_high", "restricted_turn", "short_shoulders", "hangs_back")
+        )
+        self.assertIn("restricted_turn", [root.fault for root in found.chain.roots])
+        by_hand = next(each for each in found.findings if each.fault == "hangs_back")
+        self.assertEqual((by_hand.verdict, by_hand.counts), ("cannot_be_seen", 1.0))
+        self.assertIn("hangs_back", [each.fault for each in found.plan.focus])
+
 
 class StrengthTest(TestCase):
     def test_a_band_that_is_surely_held_is_a_strength(self) -> None:
@@ -234,7 +245,9 @@ class StrengthTest(TestCase):
             self.assertEqual("The pelvis turns fully going back." in words, kept)
 
     def test_a_fault_of_last_time_that_is_gone_comes_first(self) -> None:
-        found = judged([reading("pelvis_turn", "top", 46.0, 4.0)], last=LastTime(faults=("restricted_turn",)))
+        found = judged(
+            [reading("pelvis_turn", "top", 46.0, 4.0)], beside=Beside(focused=("restricted_turn",))
+        )
         self.assertEqual(found.strengths[0].fault, "restricted_turn")
 
     def test_a_change_counts_when_it_is_larger_than_errors_and_scatter(self) -> None:

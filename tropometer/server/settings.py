@@ -39,6 +39,7 @@ INSTALLED_APPS = [
     "ninja",
     "tropometer.server.clips",
     "tropometer.server.bench",
+    "tropometer.server.judging",
     "tropometer.server.shelf",
     "tropometer.server.lessons",
     "tropometer.server.operations",

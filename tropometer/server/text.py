@@ -1,6 +1,7 @@
 """What people type: one line, or several. No control characters reach either."""
 
 import unicodedata
+from collections.abc import Iterable
 from typing import Annotated
 
 from pydantic import AfterValidator
@@ -23,3 +24,8 @@ def _one_line(text: str) -> str:
 
 
 Line = Annotated[str, AfterValidator(_one_line)]
+
+
+def once(words: Iterable[str]) -> list[str]:
+    """Words in their order, each once."""
+    return list(dict.fromkeys(words))

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Collection, Mapping, Sequence
+from dataclasses import dataclass, field
 
 from tropometer.swing.arrays import Array
 from tropometer.swing.names import View
@@ -11,8 +11,9 @@ from tropometer.swing.read import SwingRead
 from tropometer.swing.readings.reading import Reading
 from tropometer.teaching.judging.asked import Asked, Swung, asked_of
 from tropometer.teaching.judging.chain import Chain, chained
+from tropometer.teaching.judging.deciding import with_decisions
 from tropometer.teaching.judging.evidence import weighed
-from tropometer.teaching.judging.finding import Finding, Strength
+from tropometer.teaching.judging.finding import Decision, Finding, Strength
 from tropometer.teaching.judging.findings import findings, keys_of
 from tropometer.teaching.judging.focus import Plan, planned
 from tropometer.teaching.judging.population import Population
@@ -49,11 +50,16 @@ class Judgement:
 
 
 @dataclass(frozen=True, kw_only=True)
-class LastTime:
-    """Faults of the last lesson's focus: all of them, and those whose goal was not reached."""
+class Beside:
+    """What is known of a swing beside its readings.
 
-    faults: Collection[str] = ()
+    `focused` are the faults of the last lesson's focus, `unfinished` those whose goal was not reached, and
+    `decisions` what the instructor decided of faults in this swing.
+    """
+
+    focused: Collection[str] = ()
     unfinished: Collection[str] = ()
+    decisions: Mapping[str, Decision] = field(default_factory=dict)
 
 
 def judge(
@@ -63,7 +69,7 @@ def judge(
     *,
     population: Population | None,
     student: Student | None = None,
-    last: LastTime | None = None,
+    beside: Beside | None = None,
 ) -> Judgement:
     """Judge what was read; without a `population` a certainty says only what this one swing says."""
     record = read.record
@@ -77,7 +83,7 @@ def judge(
         model,
         population=population.with_post_mark(record.post_m) if population else None,
         student=student or Student(hand=record.hand),
-        last=last or LastTime(),
+        beside=beside or Beside(),
     )
 
 
@@ -91,21 +97,22 @@ def judge_readings(
     *,
     population: Population | None,
     student: Student,
-    last: LastTime,
+    beside: Beside,
 ) -> Judgement:
     """The same for readings that are kept somewhere, with how their errors hang together."""
     asked = asked_of(book, model, swung, student.motions)
     evidence = weighed(readings, covariance, keys_of(book, asked.bands.values()), population)
-    found = findings(book, model, swung, asked, evidence, population, views)
+    judged = findings(book, model, swung, asked, evidence, population, views)
+    found = with_decisions(book, judged, beside.decisions)
     chain = chained(book, found, student.misses)
     return Judgement(
         model=model.id,
         swung=swung,
         asked=asked,
-        strengths=tuple(strengths(book, asked, evidence, found, last.faults)),
-        findings=tuple(found),
+        strengths=tuple(strengths(book, asked, evidence, found, beside.focused)),
+        findings=found,
         chain=chain,
-        plan=planned(book, asked, found, chain, student, last.unfinished),
+        plan=planned(book, asked, found, chain, student, beside.unfinished),
         set_up=tuple(
             _checked(band, evidence.readings.get(band.key) or evidence.refused.get(band.key))
             for band in asked.bands.values()

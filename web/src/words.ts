@@ -325,11 +325,6 @@ export function sidesOf(text: string, hand: Hand): string {
   return text.replace(/\blead\b/g, lead).replace(/\btrail\b/g, lead === "left" ? "right" : "left");
 }
 
-/** Put the student's own sides into a text of the drill book. */
-export function forHand(text: string, hand: Hand): string {
-  return text.replaceAll("{lead}", ownSide("lead", hand)).replaceAll("{trail}", ownSide("trail", hand));
-}
-
 export const GAUGE_WORDS: Record<string, string> = {
   trail_plumb: "Trail plumb",
   trail_hip_gate: "Trail hip gate",

@@ -69,7 +69,7 @@ def swings(request: HttpRequest, wanted: Query[SwingSearch]) -> QuerySet[Swing]:
     if wanted.waiting:
         found = found.filter(answered_at__isnull=True)
     if wanted.hurting:
-        found = found.exclude(what_hurts="")
+        found = found.exclude(what_hurts="", hurts=[])
     found = matching(found, wanted.q, "student__name", "club", "words", "usual_miss", "what_hurts")
     return found.order_by(*SWING_ORDERS[wanted.order])
 
@@ -111,6 +111,8 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
         "words": found.words,
         "usual_miss": found.usual_miss,
         "what_hurts": found.what_hurts,
+        "misses": found.misses,
+        "hurts": found.hurts,
         "part": found.part,
         "parts": found.parts,
         "before": services.swings_before(found),

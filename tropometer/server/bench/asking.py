@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, cast
 
+from tropometer.server.people.body import reach_of
 from tropometer.server.teaching.services import book_of
 from tropometer.swing.names import ClubClass, SwingLength
 from tropometer.swing.record.swing import POST_M
@@ -42,7 +43,7 @@ def taught_by(swing: Swing) -> tuple[Book, TeachingModel] | None:
 def asked_of_swing(swing: Swing) -> Asked | None:
     """The bands that a swing is held against."""
     taught = taught_by(swing)
-    return asked_of(*taught, swung(swing)) if taught else None
+    return asked_of(*taught, swung(swing), reach_of(swing.student)) if taught and swing.student else None
 
 
 def post_of_swing(swing: Swing) -> float:

@@ -3,9 +3,10 @@
 import secrets
 import uuid
 from datetime import datetime, timedelta
-from typing import Any
+from typing import Any, get_args
 
 from django.conf import settings
+from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import Q
 from django.utils import timezone
@@ -21,6 +22,7 @@ from tropometer.swing.names import (
     SWING_LENGTHS,
     TRACKED,
 )
+from tropometer.teaching.knowledge.trade_words import BallMiss, BodyPart
 
 
 class SwingQuerySet(models.QuerySet["Swing"]):
@@ -49,6 +51,8 @@ class Swing(models.Model):
     words = models.TextField(max_length=2000, blank=True)
     usual_miss = models.CharField(max_length=200, blank=True)
     what_hurts = models.CharField(max_length=200, blank=True)
+    misses = ArrayField(models.CharField(max_length=12), default=list, help_text="what usually goes wrong")
+    hurts = ArrayField(models.CharField(max_length=16), default=list, help_text="parts of the body that hurt")
     camera_place = models.CharField(max_length=200, blank=True, help_text="where the camera stood")
     received_at = models.DateTimeField(default=timezone.now)
     sent_by = models.ForeignKey(
@@ -76,6 +80,12 @@ class Swing(models.Model):
                 condition=Q(part__gte=1, part__lte=models.F("parts")), name="swing_part_is_one_of_parts"
             ),
             models.UniqueConstraint(fields=["found_in", "part"], name="swing_part_once"),
+            models.CheckConstraint(
+                condition=Q(misses__contained_by=list(get_args(BallMiss))), name="swing_misses_known"
+            ),
+            models.CheckConstraint(
+                condition=Q(hurts__contained_by=list(get_args(BodyPart))), name="swing_hurts_known"
+            ),
             models.CheckConstraint(condition=Q(club_class__in=CLUB_CLASSES), name="swing_club_class_known"),
             models.CheckConstraint(condition=Q(swing_length__in=SWING_LENGTHS), name="swing_length_known"),
             models.CheckConstraint(

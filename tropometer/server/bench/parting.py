@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 
 COPIED = (
     "instructor", "student", "club", "club_class", "swing_length", "words", "usual_miss", "what_hurts",
-    "camera_place", "one_swing",
+    "misses", "hurts", "camera_place", "one_swing",
 )  # fmt: skip
 
 

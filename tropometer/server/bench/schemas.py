@@ -13,6 +13,7 @@ from tropometer.server.people.schemas import Hand, StudentOut
 from tropometer.server.text import Line
 from tropometer.swing.names import Checkpoint, ClubClass, SwingLength, View
 from tropometer.swing.readings.round import Group
+from tropometer.teaching.knowledge.trade_words import BallMiss, BodyPart
 
 
 class Views(Schema):
@@ -35,6 +36,8 @@ class SwingIn(Views, SwingKind):
     words: str = Field("", max_length=2000)
     usual_miss: Line = Field("", max_length=200)
     what_hurts: Line = Field("", max_length=200)
+    misses: list[BallMiss] = Field(default_factory=list, max_length=12)
+    hurts: list[BodyPart] = Field(default_factory=list, max_length=20)
     camera_place: Line = Field("", max_length=200)
     clips: list[ClipIn] = Field(min_length=1, max_length=8)
 
@@ -56,6 +59,8 @@ class SwingRow(Schema):
     words: str
     usual_miss: str
     what_hurts: str
+    misses: list[BallMiss]
+    hurts: list[BodyPart]
     camera_place: str
     received_at: datetime
     answered_at: datetime | None
@@ -199,6 +204,8 @@ class BenchSwing(Schema):
     words: str
     usual_miss: str
     what_hurts: str
+    misses: list[BallMiss]
+    hurts: list[BodyPart]
     part: int
     parts: int
     before: list[SwingBefore]

@@ -36,6 +36,7 @@ from tropometer.server.clips.services import (
     take_in,
 )
 from tropometer.server.clips.uploads import Sender
+from tropometer.server.text import once
 from tropometer.swing.formats.plate import plate_document
 from tropometer.swing.formats.plate_file import read_plate
 
@@ -114,6 +115,8 @@ def receive(
         words=data.words,
         usual_miss=data.usual_miss,
         what_hurts=data.what_hurts,
+        misses=once(data.misses),
+        hurts=once(data.hurts),
         camera_place=data.camera_place,
         one_swing=data.one_swing,
     )

@@ -9,7 +9,10 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
+from tropometer.server.demo.answers import Answer, about
+from tropometer.server.people.schemas import AcheSaid, Body, MotionSaid
 from tropometer.swing.names import ClubClass, SwingLength
+from tropometer.teaching.knowledge.trade_words import BallMiss, BodyPart
 
 # What the students' clubs are.
 CLUBS: dict[str, ClubClass] = {
@@ -39,7 +42,9 @@ class DemoSwing:
     on_pressure_mat: bool = False  # only the range has one
     one_swing: bool | None = True  # what the sender said of its two views; None: nothing
     swing_length: SwingLength | None = "full"
-    answer: tuple[str, str] | None = None  # opening words and drill of the lesson that was sent
+    misses: tuple[BallMiss, ...] = ()
+    hurts: tuple[BodyPart, ...] = ()
+    answer: Answer | None = None  # the lesson that was sent
 
 
 @dataclass(frozen=True)
@@ -53,6 +58,7 @@ class DemoStudent:
     history: str
     swings: tuple[DemoSwing, ...]
     teaching_model: Literal["loaded_shift", "centred", "lead_biased"] = "loaded_shift"
+    body: Body | None = None
     guardian: str = ""
     consent_on: date | None = None
 
@@ -86,9 +92,29 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "Right knee after a long session",
                 marked=True,
                 on_pressure_mat=True,
-                answer=(
+                misses=("heavy", "pull"),
+                hurts=("trail_knee",),
+                answer=Answer(
                     "Your hips slide past your right foot before they turn. One thing for a month: keep clear of the stick.",
-                    "stick_off_trail_hip",
+                    (
+                        about(
+                            "sways",
+                            "Your hips go past your right foot.",
+                            "stick_by_the_hip",
+                            "ten, three days a week",
+                        ),
+                        about(
+                            "short_shoulders",
+                            "Turn your back to the target.",
+                            "club_on_the_breastbone",
+                            "ten a day",
+                        ),
+                    ),
+                    goals={
+                        "sways": ("pelvis_sway", "top", -0.06, -0.005),
+                        "short_shoulders": ("shoulder_turn", "top", 80.0, 105.0),
+                    },
+                    then={"sways": (-0.124, 0.013), "short_shoulders": (72.2, 5.5)},
                 ),
             ),
             DemoSwing(
@@ -98,9 +124,16 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "A month with the stick off my hip. I keep hitting the ground less. Has it really moved?",
                 "Heavy, but seldom now",
                 camera_place="On the stand, five steps away, belt high",
+                misses=("heavy",),
                 marked=True,
                 on_pressure_mat=True,
             ),
+        ),
+        body=Body(
+            aches=[AcheSaid(part="trail_knee", trouble="pain")],
+            misses=["heavy", "pull"],
+            good_clubs=["wedge"],
+            bad_clubs=["iron"],
         ),
     ),
     DemoStudent(
@@ -116,6 +149,8 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "7 iron",
                 "Slow motion from both sides, as you asked. It felt solid today.",
                 "A push now and then",
+                misses=("push",),
+                marked=True,
             ),
         ),
     ),
@@ -133,7 +168,20 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "My back leg goes straight. I was told it should. Should it?",
                 "Thin, low to the right",
                 marked=True,
-                answer=("Let it give up some bend, never all of it. Turn around it.", "arms_folded_shift"),
+                misses=("thin",),
+                answer=Answer(
+                    "Let it give up some bend, never all of it. Turn around it.",
+                    (
+                        about(
+                            "trail_knee_locked",
+                            "Your right knee gives up too much of its bend.",
+                            "spring_in_the_knee",
+                            "ten a day",
+                        ),
+                    ),
+                    goals={"trail_knee_locked": ("knee_flex_trail", "top", 18.0, None)},
+                    then={"trail_knee_locked": (10.1, 4.9)},
+                ),
             ),
             DemoSwing(
                 ("dag_month_face", "dag_again_line"),
@@ -142,11 +190,13 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "I have tried to keep the knee a little since our last talk. Is it better?",
                 "Thin, low to the right",
                 camera_place="One phone: from the front first, then another swing from behind",
+                misses=("thin",),
                 marked=True,
                 one_swing=False,
             ),
         ),
         teaching_model="centred",
+        body=Body(aches=[AcheSaid(part="low_back", trouble="stiff")], misses=["thin", "low"]),
     ),
     DemoStudent(
         "Wynn Osk",
@@ -162,6 +212,8 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "I feel stable, and still I fall off the ball at the top.",
                 "Everything low on the face",
                 camera_place="Held by my brother, on the left of the mat",
+                misses=("low",),
+                marked=True,
                 one_swing=None,
             ),
             DemoSwing(
@@ -188,9 +240,20 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "8 iron",
                 "My hips stop and my arms go on.",
                 "A pull, or a slice when I try not to",
-                answer=(
+                misses=("pull", "slice"),
+                marked=True,
+                answer=Answer(
                     "Your feet hold your hips. Flare both a notch at a time and turn again.",
-                    "flare_one_notch",
+                    (
+                        about(
+                            "square_feet",
+                            "Your feet point straight ahead and hold your hips.",
+                            "flare_a_notch",
+                            "three swings a notch",
+                        ),
+                    ),
+                    goals={"square_feet": ("foot_flare_trail", "address", 12.0, 32.0)},
+                    then={"square_feet": (3.0, 4.0)},
                 ),
             ),
             DemoSwing(
@@ -210,6 +273,21 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 marked=True,
             ),
         ),
+        body=Body(
+            aches=[
+                AcheSaid(
+                    part="trail_hip",
+                    trouble="stiff",
+                    agreed_by="Physiotherapist on the island",
+                    agreed_on=date(2026, 8, 14),
+                )
+            ],
+            motions=[
+                MotionSaid(motion="trail_hip_in", degrees=21, measured_on=date(2026, 8, 14)),
+                MotionSaid(motion="lead_hip_in", degrees=24, measured_on=date(2026, 8, 14)),
+            ],
+            misses=["pull", "slice"],
+        ),
     ),
     DemoStudent(
         "Lorne Maddock",
@@ -225,9 +303,12 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "I cannot get off my right side.",
                 "High and weak",
                 "Low back the day after",
-                answer=(
+                misses=("high", "short"),
+                hurts=("low_back",),
+                marked=True,
+                answer=Answer(
                     "Nothing new until your physician agrees. Then: let the pressure start across before the turn is done.",
-                    "arms_folded_shift",
+                    (about("not_stacked", "You come down leaning away from the ball."),),
                 ),
             ),
             DemoSwing(
@@ -237,6 +318,12 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "Now I get off it, but I block it over the sea wall.",
                 "A block to the right",
             ),
+        ),
+        body=Body(
+            aches=[AcheSaid(part="lead_hip", trouble="replaced")],
+            misses=["push", "high"],
+            good_clubs=["wedge", "iron"],
+            bad_clubs=["driver"],
         ),
     ),
     DemoStudent(
@@ -252,9 +339,20 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "7 iron",
                 "I aim right so that it does not go left.",
                 "A hook that starts right",
-                answer=(
+                misses=("hook",),
+                marked=True,
+                answer=Answer(
                     "Your toes point right of your aim, so your hips have to make room. Square them first.",
-                    "wall_behind_seat",
+                    (
+                        about(
+                            "closed_toe_line",
+                            "Your toes point right of your aim.",
+                            "toe_line_stick",
+                            "before every ball",
+                        ),
+                    ),
+                    goals={"closed_toe_line": ("toe_line", "address", -6.0, 1.5)},
+                    then={"closed_toe_line": (9.1, 3.3)},
                 ),
             ),
             DemoSwing(
@@ -265,6 +363,7 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "Off the heel",
             ),
         ),
+        body=Body(misses=["hook"], good_clubs=["wedge"], bad_clubs=["wood"]),
     ),
     DemoStudent(
         "Jory Tennick",
@@ -279,9 +378,14 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "7 iron",
                 "I lift my heel so I can turn more.",
                 "Tops it",
-                answer=(
+                misses=("topped",),
+                answer=Answer(
                     "A little is fine; up on the toe is not. Keep the ball of the foot heavy.",
-                    "flare_one_notch",
+                    (
+                        about(
+                            "lead_heel_high", "Your left heel goes up too far.", "heel_on_a_coin", "ten a day"
+                        ),
+                    ),
                 ),
             ),
             DemoSwing(
@@ -290,6 +394,8 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "7 iron",
                 "I go at it as hard as I can from the top.",
                 "High, and no distance",
+                misses=("high", "short"),
+                marked=True,
             ),
         ),
         guardian="Keren Tennick",
@@ -308,9 +414,17 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "7 iron",
                 "I was told to keep my left knee still.",
                 "Steep, with big divots",
-                answer=(
+                marked=True,
+                answer=Answer(
                     "Let it move in toward the ball as you turn; your hips will follow.",
-                    "flare_one_notch",
+                    (
+                        about(
+                            "restricted_turn",
+                            "Your hips stop early.",
+                            "flare_a_notch",
+                            "three swings a notch",
+                        ),
+                    ),
                 ),
             ),
             DemoSwing(
@@ -323,6 +437,7 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 one_swing=False,
             ),
         ),
+        body=Body(aches=[AcheSaid(part="lead_knee", trouble="pain")], misses=["thin"]),
     ),
 )
 

@@ -1,85 +1,104 @@
-"""A stored swing, judged by a teaching model."""
+"""What the API tells of a judged swing."""
 
 from __future__ import annotations
 
-from dataclasses import asdict, replace
-from typing import TYPE_CHECKING, Any, cast
+from dataclasses import asdict
+from typing import TYPE_CHECKING, Any
 
-from tropometer.server.bench.asking import USUAL_MODEL
-from tropometer.server.bench.measure import ready_clips, record_of
-from tropometer.server.teaching.services import book_of, model_of
-from tropometer.swing.names import Hand
-from tropometer.swing.read import read
+from tropometer.server.judging.earlier import Earlier
+from tropometer.server.judging.judged import JudgedSwing, judged
+from tropometer.server.judging.plans import phrases_of, plan_for
 from tropometer.swing.readings.register import KINDS
-from tropometer.teaching.judge import Judgement, SetUpCheck, judge
-from tropometer.teaching.judging.asked import post_of
+from tropometer.teaching.judge import SetUpCheck
 from tropometer.teaching.judging.finding import Finding, Strength
-from tropometer.teaching.judging.population import shipped_population
-from tropometer.teaching.knowledge.book import Book
-from tropometer.teaching.knowledge.teaching_model import TeachingModel
-from tropometer.teaching.student import LengthUnit, Student
-from tropometer.teaching.words.sentences import sentences
+from tropometer.teaching.judging.goals import Goal, goal_for
+from tropometer.teaching.judging.sparing import is_barred, warnings
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
 
 
-def judged(swing: Swing, model_id: str, lengths: str) -> dict[str, Any]:
+def judgement_of(swing: Swing, model_id: str, units: str) -> dict[str, Any]:
     """A swing judged by its student's model, or by another one; shaped as `JudgementOut`."""
-    book = book_of(swing.instructor)  # with the teacher's own faults
-    model = model_of(swing.instructor, model_id) if model_id else _model_for(swing, book)
-    record = record_of(swing, ready_clips(swing))
-    # Another model wants the post mark elsewhere.
-    found = read(replace(record, post_m=post_of(book, model) or record.post_m), curves=True)
-    hand = cast(Hand, swing.hand)
-    student = Student(hand=hand, units=cast(LengthUnit, lengths))
-    judgement = judge(found, book, model, population=shipped_population(), student=student)
-    readings = {(each.reading, each.at): each for each in found.readings}
-
-    def told(finding: Finding) -> dict[str, Any]:
-        fault = book.faults[finding.fault]
-        said = sentences(fault, finding, readings, hand, student.units)
-        return {
-            **asdict(finding),
-            "size": finding.sized,
-            "name": fault.name,
-            "ball": fault.ball,
-            **asdict(said),
-        }
-
+    found = judged(swing, model_id, units)
+    judgement = found.judgement
+    phrases, plan = phrases_of(swing.instructor), plan_for(swing)
     return {
-        "model": model.id,
-        "name": model.name,
+        "model": found.model.id,
+        "name": found.model.name,
         "club_class": judgement.swung.club,
         "swing_length": judgement.swung.length,
         "strengths": [_strength(each) for each in judgement.strengths],
-        "findings": [told(each) for each in judgement.findings],
-        "clashes": [clash.text for clash in judgement.asked.clashes],
-        "set_up": [_checked(each) for each in judgement.set_up],
-        **_plan(judgement, book),
-    }
-
-
-def _model_for(swing: Swing, book: Book) -> TeachingModel:
-    """The model that a student is taught by, or that a reference shows; else the usual one."""
-    id = swing.student.teaching_model if swing.student else swing.reference.teaching_model
-    return book.models.get(id) or book.models[USUAL_MODEL]
-
-
-def _plan(judgement: Judgement, book: Book) -> dict[str, Any]:
-    return {
+        "findings": [_finding(found, each, phrases) for each in judgement.findings],
         "links": [asdict(each) for each in judgement.chain.links],
         "roots": [{**asdict(each), "explains": list(each.explains)} for each in judgement.chain.roots],
         "focus": [
-            {
-                "fault": each.fault,
-                "why": each.why,
-                "drills": [{"id": drill, "name": book.drills[drill].name} for drill in each.drills],
-                "cautions": [warned.text for warned in each.cautions],
-            }
+            {"fault": each.fault, "why": each.why, "cautions": [warned.text for warned in each.cautions]}
             for each in judgement.plan.focus
         ],
         "left_out": [asdict(each) for each in judgement.plan.left_out],
+        "clashes": [clash.text for clash in judgement.asked.clashes],
+        "set_up": [_checked(each) for each in judgement.set_up],
+        "misses": found.student.misses,
+        "earlier": [_earlier(each) for each in found.earlier],
+        "plan": plan.document if plan else None,
+        "plan_sent": plan is not None and plan.as_sent is not None,
+    }
+
+
+def _finding(found: JudgedSwing, finding: Finding, phrases: dict[str, str]) -> dict[str, Any]:
+    fault = found.book.faults[finding.fault]
+    decided = found.decided.get(finding.fault)
+    goal = goal_for(finding, found.judgement.asked.bands)
+    return {
+        **asdict(finding),
+        "active": finding.is_active,
+        "size": finding.sized,
+        "name": fault.name,
+        "ball": fault.ball,
+        **asdict(found.said(finding)),
+        "phrase": phrases.get(finding.fault, ""),
+        "decided": decided
+        and {
+            "decision": decided.decision,
+            "reason": decided.reason,
+            "verdict_then": decided.verdict_then,
+            "changed": decided.verdict_then != finding.verdict,
+        },
+        "drills": list(_offers(found, finding.fault)),
+        "goal": goal and _goal(goal),
+        "unproved": fault.unproved or "",
+    }
+
+
+def _offers(found: JudgedSwing, fault: str) -> list[dict[str, Any]]:
+    """Drills against a fault: first those that may be done as they are, then held ones, then barred ones."""
+    offers = []
+    for drill in found.book.drills_for(fault):
+        warned = warnings(found.book, found.student, drill.loads)
+        offers.append(
+            {
+                "id": drill.id,
+                "name": drill.name,
+                "dose": drill.steps[0].dose,
+                "barred": is_barred(drill, found.student) is not None,
+                "held": any(each.held for each in warned),
+                "cautions": [each.text for each in warned],
+            }
+        )
+    return sorted(offers, key=lambda each: (each["barred"], each["held"], len(each["cautions"])))
+
+
+def _goal(goal: Goal) -> dict[str, Any]:
+    return {**asdict(goal), "unit": KINDS[goal.reading].unit}
+
+
+def _earlier(earlier: Earlier) -> dict[str, Any]:
+    change = earlier.change
+    return {
+        **asdict(earlier),
+        "goal": earlier.goal and _goal(earlier.goal),
+        "change": change and {**asdict(change), "by": change.by},
     }
 
 

@@ -11,10 +11,8 @@ from ninja.pagination import paginate
 
 from tropometer.server.access import asking, owned
 from tropometer.server.lessons import sending, services
-from tropometer.server.lessons.drills import DRILLS
 from tropometer.server.lessons.models import Lesson
 from tropometer.server.lessons.schemas import (
-    DrillOut,
     Expiry,
     LessonChange,
     LessonFrameChange,
@@ -27,11 +25,6 @@ from tropometer.server.lists import Pages, Search, matching
 from tropometer.server.ranged import private_file
 
 router = Router(tags=["lessons"])
-
-
-@router.get("/drills", response=list[DrillOut])
-def drills(request: HttpRequest) -> list[Any]:
-    return list(DRILLS.values())
 
 
 class LessonSearch(Search):

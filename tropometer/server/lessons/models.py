@@ -1,4 +1,4 @@
-"""A lesson: frames with their gauges as drawn, words, a drill, and the link it is read by."""
+"""A lesson: frames with their gauges as drawn, words, and the link it is read by."""
 
 import secrets
 import uuid
@@ -25,10 +25,8 @@ class Lesson(models.Model):
     swing = models.OneToOneField("bench.Swing", on_delete=models.CASCADE, related_name="lesson")
     title = models.CharField(max_length=120, default="Your swing")
     opening = models.TextField(max_length=4000, blank=True)
-    drill = models.CharField(max_length=40, blank=True)
     started_at = models.DateTimeField(auto_now_add=True)
     sent_at = models.DateTimeField(null=True, blank=True)
-    drill_as_sent = models.JSONField(null=True, help_text="the drill's own words when it was sent")
     expires_on = models.DateField(null=True, blank=True, help_text="the last day on which its link holds")
     mailed_at = models.DateTimeField(null=True, blank=True)
     mail_trouble = models.CharField(max_length=300, blank=True, help_text="why the mail has not gone")

@@ -9,21 +9,11 @@ from pydantic import Field
 
 from tropometer.server.bench.edit_schemas import Frame
 from tropometer.server.bench.measured_schemas import LineOut, PointOut
+from tropometer.server.judging.schemas import SentPlan
 from tropometer.server.people.schemas import Hand, StudentOut, Units
 from tropometer.server.text import Line
 from tropometer.swing.names import Checkpoint
 from tropometer.swing.readings.reading import Unit
-
-
-class DrillOut(Schema):
-    id: str
-    name: str
-    purpose: str
-    set_up: str
-    feel: str
-    dose: str
-    camera_shows: str
-    caution: str
 
 
 class DrawnValue(Schema):
@@ -107,7 +97,6 @@ class LessonChange(Schema):
     id: UUID | None = None  # the sender's name for the change: sent twice, it is made once
     title: Line | None = Field(None, min_length=1, max_length=120)
     opening: str | None = Field(None, max_length=4000)
-    drill: Annotated[str, Field(max_length=40)] | None = None
 
 
 class Expiry(Schema):
@@ -130,7 +119,6 @@ class LessonRow(Schema):
 
 class LessonOut(LessonRow):
     opening: str
-    drill: str
     frames: list[LessonFrameOut]
     link: str | None
     expires_on: date | None
@@ -150,5 +138,5 @@ class LessonSheet(Schema):
     units: Units
     club: str
     sent_at: datetime | None
-    drill: DrillOut | None
+    plan: SentPlan | None
     frames: list[LessonFrameOut]

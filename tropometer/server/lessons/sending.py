@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 import hashlib
-from dataclasses import asdict
 from datetime import date, datetime, timedelta
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.conf import settings
@@ -15,9 +14,10 @@ from django.http import Http404
 from django.utils import timezone
 
 from tropometer.server.bench.services import mark_answered
-from tropometer.server.lessons.drills import DRILLS
+from tropometer.server.judging import plans
 from tropometer.server.lessons.models import Lesson, new_token
 from tropometer.server.lessons.states import NotNow, must_be_draft
+from tropometer.teaching.knowledge.book_error import BookError
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
@@ -37,14 +37,17 @@ def send(lesson: Lesson) -> None:
             raise NotNow(
                 f"{student.name} is under age: note a guardian's consent on the student's card first."
             )
-        if not now.frames.exists() and not now.opening.strip():
-            raise NotNow("This lesson is still empty: add a frame or some words.")
+        planned = plans.plan_for(now.swing) is not None
+        if not planned and not now.frames.exists() and not now.opening.strip():
+            raise NotNow("This lesson is still empty: add a frame, some words, or a focus.")
         if now.expires_on is not None and now.expires_on < timezone.localdate():
             raise NotNow("The link's last day is past; choose a later one.")
         now.sent_at, now.token, now.mail_trouble = timezone.now(), new_token(), ""
-        drill = DRILLS.get(now.drill)
-        now.drill_as_sent = asdict(drill) if drill else None
-        now.save(update_fields=["sent_at", "token", "drill_as_sent", "mail_trouble"])
+        now.save(update_fields=["sent_at", "token", "mail_trouble"])
+        try:
+            plans.freeze(now.swing, now.instructor.units)
+        except BookError as error:
+            raise NotNow(f"{error.why}.") from None
         mark_answered(now.swing_id, now.sent_at)
         wait = timedelta(seconds=settings.TAKE_BACK_SECONDS)
         mail_lesson.configure(schedule_at=now.sent_at + wait).defer(
@@ -61,8 +64,9 @@ def take_back(lesson: Lesson) -> None:
             raise NotNow("This lesson has not been sent.")
         if now.mailed_at is not None or _may_be_taken_back_until(now) < timezone.now():
             raise NotNow("The mail has gone. The link can still be taken back.")
-        now.sent_at = now.token = now.drill_as_sent = None
-        now.save(update_fields=["sent_at", "token", "drill_as_sent"])
+        now.sent_at = now.token = None
+        now.save(update_fields=["sent_at", "token"])
+        plans.thaw(now.swing)
         mark_answered(now.swing_id, None)
     lesson.refresh_from_db()
 
@@ -180,16 +184,13 @@ def _link_holds(lesson: Lesson) -> bool:
     return lesson.expires_on is None or timezone.localdate() <= lesson.expires_on
 
 
-def sent_before(swing: Swing, opening: str, drill: str, sent_at: datetime, read_at: datetime) -> Lesson:
+def sent_before(swing: Swing, opening: str, sent_at: datetime, read_at: datetime) -> Lesson:
     """A lesson that was sent and read some time ago, for a practice that brings its past along."""
-    known: dict[str, Any] | None = asdict(DRILLS[drill]) if drill else None
     lesson = Lesson.objects.create(
         instructor=swing.instructor,
         swing=swing,
         title=f"Your {swing.club}",
         opening=opening,
-        drill=drill,
-        drill_as_sent=known,
         sent_at=sent_at,
         mailed_at=sent_at,
         token=new_token(),
@@ -201,4 +202,8 @@ def sent_before(swing: Swing, opening: str, drill: str, sent_at: datetime, read_
 
 def _locked(lesson: Lesson) -> Lesson:
     """The lesson as it is now; nobody else changes it before the transaction ends."""
-    return Lesson.objects.select_for_update(of=("self",)).select_related("swing__student").get(pk=lesson.pk)
+    return (
+        Lesson.objects.select_for_update(of=("self",))
+        .select_related("swing__student", "instructor")
+        .get(pk=lesson.pk)
+    )

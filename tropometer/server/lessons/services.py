@@ -17,7 +17,7 @@ from tropometer.server.bench import services as bench
 from tropometer.server.bench.measure import Told, from_impact_s, measured
 from tropometer.server.clips.proposing import motion_of
 from tropometer.server.clips.services import clip_of, still
-from tropometer.server.lessons.drills import DRILLS
+from tropometer.server.judging.plans import said_plan
 from tropometer.server.lessons.models import Lesson, LessonFrame, TakenChange
 from tropometer.server.lessons.states import NotNow, must_be_draft
 from tropometer.swing.names import CHECKPOINTS
@@ -71,11 +71,9 @@ def _take(lesson: Lesson, id: UUID | None) -> bool:
 
 
 def change(lesson: Lesson, said: dict[str, Any], id: UUID | None = None) -> None:
-    """Change the words or the drill of a draft; `id` is the sender's name for the change."""
+    """Change the words of a draft; `id` is the sender's name for the change."""
     if _taken(lesson, id):
         return
-    if said.get("drill") and said["drill"] not in DRILLS:
-        raise NotNow(f"drill: there is no drill called {said['drill'][:40]}.")
     with draft(lesson) as now:
         if not _take(now, id):
             return
@@ -225,9 +223,8 @@ def move_frame(lesson: Lesson, frame_id: UUID, position: int) -> None:
 def sheet(lesson: Lesson) -> dict[str, Any]:
     """What the student reads, also shown as the instructor's preview.
 
-    The drill's words are those of the day on which the lesson was sent.
+    The plan's words are those of the day on which the lesson was sent.
     """
-    drill = DRILLS.get(lesson.drill) if lesson.sent_at is None else lesson.drill_as_sent
     swing = lesson.swing
     return {
         "title": lesson.title,
@@ -238,7 +235,7 @@ def sheet(lesson: Lesson) -> dict[str, Any]:
         "units": lesson.instructor.units,
         "club": swing.club,
         "sent_at": lesson.sent_at,
-        "drill": drill,
+        "plan": said_plan(swing, lesson.instructor.units),
         "frames": [_as_shown(frame) for frame in lesson.frames.all()],
     }
 

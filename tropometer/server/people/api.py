@@ -11,8 +11,10 @@ from ninja.pagination import paginate
 
 from tropometer.server.access import asking
 from tropometer.server.lists import Pages, Search, matching
+from tropometer.server.people.body import body_of, say_body
 from tropometer.server.people.models import Student, User
 from tropometer.server.people.schemas import (
+    Body,
     HandOut,
     HandTest,
     Me,
@@ -92,3 +94,17 @@ def remove_student(request: HttpRequest, id: UUID) -> tuple[int, None]:
     """Put a student into the bin, with all that is theirs."""
     remove(student_of(asking(request), id))
     return 204, None
+
+
+@router.get("/students/{uuid:id}/body", response=Body)
+def body(request: HttpRequest, id: UUID) -> dict[str, Any]:
+    """What hurts, how far it moves, what usually goes wrong."""
+    return body_of(student_of(asking(request), id))
+
+
+@router.put("/students/{uuid:id}/body", response=Body)
+def change_body(request: HttpRequest, id: UUID, data: Body) -> dict[str, Any]:
+    """Say anew what hurts, how far it moves, and what usually goes wrong."""
+    found = student_of(asking(request), id)
+    say_body(found, data)
+    return body_of(found)

@@ -1,13 +1,18 @@
 """Instructors who sign in, and their students."""
 
 import uuid
-from typing import ClassVar
+from typing import ClassVar, get_args
 
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.contrib.auth.models import PermissionsMixin
+from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import Q
 from django.db.models.functions import Lower
+
+from tropometer.swing.names import CLUB_CLASSES
+from tropometer.teaching.knowledge.caution import Trouble
+from tropometer.teaching.knowledge.trade_words import BallMiss, BodyPart
 
 
 class Hand(models.TextChoices):
@@ -71,6 +76,9 @@ class Student(models.Model):
     stature_m = models.FloatField(null=True, blank=True)
     teaching_model = models.CharField(max_length=40, default="loaded_shift")
     history = models.TextField(max_length=2000, blank=True, help_text="what the instructor keeps in mind")
+    misses = ArrayField(models.CharField(max_length=12), default=list, help_text="what usually goes wrong")
+    good_clubs = ArrayField(models.CharField(max_length=6), default=list, help_text="those that go well")
+    bad_clubs = ArrayField(models.CharField(max_length=6), default=list, help_text="those that do not")
     minor = models.BooleanField(default=False)
     guardian = models.CharField(max_length=120, blank=True, help_text="who consented for a minor")
     consent_on = models.DateField(null=True, blank=True)
@@ -88,6 +96,14 @@ class Student(models.Model):
             models.CheckConstraint(
                 condition=Q(consent_on__isnull=True) | ~Q(guardian=""), name="student_consent_is_somebodys"
             ),
+            models.CheckConstraint(
+                condition=Q(misses__contained_by=list(get_args(BallMiss))), name="student_misses_known"
+            ),
+            models.CheckConstraint(
+                condition=Q(good_clubs__contained_by=list(CLUB_CLASSES))
+                & Q(bad_clubs__contained_by=list(CLUB_CLASSES)),
+                name="student_clubs_known",
+            ),
         ]
 
     def __str__(self) -> str:
@@ -102,3 +118,52 @@ class Student(models.Model):
     def links_hold(self) -> bool:
         """Whether private links to this student's lessons and requests lead anywhere."""
         return self.may_be_filmed and self.removed_at is None
+
+
+class Ache(models.Model):
+    """What is the matter with a part of a student's body, or all of it, and who agreed to drills."""
+
+    student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="aches")
+    part = models.CharField(max_length=16, blank=True, help_text="empty: the whole person")
+    trouble = models.CharField(max_length=10)
+    agreed_by = models.CharField(max_length=120, blank=True, help_text="a physician or physiotherapist")
+    agreed_on = models.DateField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["student", "part", "trouble"], name="ache_once_a_student"),
+            models.CheckConstraint(
+                condition=Q(part="") | Q(part__in=get_args(BodyPart)), name="ache_part_known"
+            ),
+            models.CheckConstraint(condition=Q(trouble__in=get_args(Trouble)), name="ache_trouble_known"),
+            models.CheckConstraint(
+                condition=Q(agreed_by="", agreed_on__isnull=True)
+                | (~Q(agreed_by="") & Q(agreed_on__isnull=False)),
+                name="ache_agreed_by_somebody_on_a_day",
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.trouble}, {self.part or 'whole person'}"
+
+
+class MotionMeasured(models.Model):
+    """A range of motion as it was measured on a student, degrees."""
+
+    student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="motions")
+    motion = models.CharField(max_length=40, help_text="its id in the book")
+    degrees = models.FloatField()
+    measured_on = models.DateField()
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["student", "motion"], name="motion_once_a_student"),
+            models.CheckConstraint(
+                condition=Q(degrees__gte=-180, degrees__lte=180), name="motion_degrees_plausible"
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.motion} {self.degrees:g}"

@@ -8,6 +8,9 @@ from ninja import Schema
 from pydantic import EmailStr, Field, FiniteFloat, model_validator
 
 from tropometer.server.text import Line
+from tropometer.swing.names import ClubClass
+from tropometer.teaching.knowledge.caution import Trouble
+from tropometer.teaching.knowledge.trade_words import BallMiss, BodyPart
 
 Hand = Literal["right", "left"]
 Units = Literal["cm", "in"]
@@ -84,3 +87,44 @@ class StudentOut(Schema):
     minor: bool
     guardian: str
     consent_on: date | None
+
+
+class AcheSaid(Schema):
+    """What is the matter with a part of the body (empty: all of it), and who agreed to drills, when."""
+
+    part: BodyPart | Literal[""] = ""
+    trouble: Trouble
+    agreed_by: Line = Field(default="", max_length=120)
+    agreed_on: date | None = None
+
+    @model_validator(mode="after")
+    def _agreed_by_somebody_on_a_day(self) -> Self:
+        if bool(self.agreed_by.strip()) != (self.agreed_on is not None):
+            raise ValueError("agreed_by: say who agreed, and agreed_on: on which day")
+        return self
+
+
+class MotionSaid(Schema):
+    """A range of motion, degrees, and when it was measured."""
+
+    motion: str = Field(max_length=40)
+    degrees: FiniteFloat
+    measured_on: date
+
+
+class Body(Schema):
+    """A student's body and ball."""
+
+    aches: list[AcheSaid] = Field(default_factory=list, max_length=40)
+    motions: list[MotionSaid] = Field(default_factory=list, max_length=40)
+    misses: list[BallMiss] = Field(default_factory=list, max_length=12)
+    good_clubs: list[ClubClass] = Field(default_factory=list, max_length=4)
+    bad_clubs: list[ClubClass] = Field(default_factory=list, max_length=4)
+
+    @model_validator(mode="after")
+    def _said_once(self) -> Self:
+        if len({(ache.part, ache.trouble) for ache in self.aches}) < len(self.aches):
+            raise ValueError("aches: the same trouble of the same part is there twice")
+        if len({motion.motion for motion in self.motions}) < len(self.motions):
+            raise ValueError("motions: one of them is there twice")
+        return self

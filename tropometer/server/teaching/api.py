@@ -2,33 +2,16 @@
 
 from typing import Any
 
-from django.http import HttpRequest
-from ninja import Router, Schema
-from pydantic import Field
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
 
 from tropometer.server.access import asking
 from tropometer.server.teaching import services
 from tropometer.server.teaching.models import Page
-from tropometer.teaching.knowledge.pages import LONGEST, shipped
+from tropometer.server.teaching.schemas import BookOut, ModelOut, PageIn, PageOut
+from tropometer.teaching.knowledge.pages import shipped
 
 router = Router(tags=["teaching"])
-
-
-class ModelOut(Schema):
-    id: str
-    name: str
-    about: str
-    own: bool
-
-
-class PageIn(Schema):
-    text: str = Field(max_length=LONGEST, description="a page of the book, as TOML")
-
-
-class PageOut(Schema):
-    kind: str
-    piece: str
-    document: dict[str, Any]
 
 
 @router.get("/teaching-models", response=list[ModelOut])
@@ -40,10 +23,21 @@ def teaching_models(request: HttpRequest) -> list[dict[str, Any]]:
     ]
 
 
-@router.get("/book", response=list[dict[str, Any]])
-def book(request: HttpRequest) -> list[dict[str, Any]]:
-    """Every page of the book, one's own among them (docs/formats/teaching-book.md)."""
-    return services.told(services.book_of(asking(request)))
+@router.get("/book", response=BookOut)
+def book(request: HttpRequest) -> dict[str, Any]:
+    """The book, one's own pages among it (docs/formats/teaching-book.md)."""
+    instructor = asking(request)
+    found = services.book_of(instructor)
+    return {
+        "standards": found.standards.values(),
+        "disputes": found.disputes.values(),
+        "clashes": found.clashes.values(),
+        "models": found.models.values(),
+        "faults": found.faults.values(),
+        "drills": found.drills.values(),
+        "motions": found.motions.values(),
+        "own": [str(page) for page in services.pages_of(instructor)],
+    }
 
 
 @router.get("/book/pages", response=list[PageOut])
@@ -55,7 +49,16 @@ def own_pages(request: HttpRequest) -> list[Page]:
 @router.post("/book/pages", response={201: PageOut})
 def write_page(request: HttpRequest, data: PageIn) -> tuple[int, Page]:
     """Keep a page of one's own, in place of one with its kind and id."""
-    return 201, services.write(asking(request), data.text)
+    return 201, services.write(asking(request), data.text, data.document)
+
+
+@router.get("/book/pages/{kind}/{piece}.toml", include_in_schema=False)
+def page_file(request: HttpRequest, kind: str, piece: str) -> HttpResponse:
+    """A page of the book as a file, one's own or a shipped one, for another instructor."""
+    text = services.page_text(asking(request), kind, piece)
+    answer = HttpResponse(text, content_type="application/toml; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{piece}.toml"'
+    return answer
 
 
 @router.delete("/book/pages/{kind}/{piece}", response={204: None})

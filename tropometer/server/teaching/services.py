@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import TYPE_CHECKING, Any
 
 import structlog
@@ -12,7 +13,7 @@ from tropometer.server.teaching.models import Page
 from tropometer.teaching.knowledge.book import NAME_OF, Book
 from tropometer.teaching.knowledge.book_error import BookError
 from tropometer.teaching.knowledge.checking import check
-from tropometer.teaching.knowledge.pages import document_of, from_document, read_page, shipped
+from tropometer.teaching.knowledge.pages import document_of, from_document, read_page, shipped, written
 from tropometer.teaching.knowledge.teaching_model import TeachingModel
 
 if TYPE_CHECKING:
@@ -50,9 +51,9 @@ def pages_of(instructor: User) -> list[Page]:
 
 
 @transaction.atomic
-def write(instructor: User, text: str) -> Page:
+def write(instructor: User, text: str | None, document: Mapping[str, Any] | None = None) -> Page:
     """Keep a page in place of one of its kind and id; BookError names the field that makes no sense."""
-    piece = read_page(text, "page")
+    piece = read_page(text, "page") if text is not None else from_document(document or {}, "page")
     kind = NAME_OF[type(piece)]
     if kind not in OWN_KINDS:
         raise BookError("page", "kind", f"{kind} cannot be added; {', '.join(OWN_KINDS)} can")
@@ -80,6 +81,9 @@ def remove(instructor: User, kind: str, piece: str) -> None:
     page.delete()
 
 
-def told(book: Book) -> list[dict[str, Any]]:
-    """Every page of a book as a document."""
-    return [document_of(piece) for piece in book.pieces]
+def page_text(instructor: User, kind: str, piece: str) -> str:
+    """A page of an instructor's book as TOML; Http404 where there is none."""
+    for each in book_of(instructor).pieces:
+        if (NAME_OF[type(each)], each.id) == (kind, piece):
+            return written(each)
+    raise Http404("There is no such page.")

@@ -70,7 +70,7 @@ def _root(
     explained = _explained(id, links)
     own = {id: 1.0, **explained}
     # Σ certainty · size · strength of the best path
-    weight = sum(active[each].certainty * counted(active[each]) * strength for each, strength in own.items())
+    weight = sum(active[each].counts * counted(active[each]) * strength for each, strength in own.items())
     fitting = tuple(miss for miss in misses if any(miss in book.faults[each].ball for each in own))
     spares = any(book.faults[each].loads for each in own)
     return Root(

@@ -11,6 +11,7 @@ from tropometer.teaching.knowledge.trade_words import Phase
 
 Verdict = Literal["shown", "likely", "open", "not_shown", "cannot_be_seen"]
 Size = Literal["slight", "plain", "strong"]
+Decision = Literal["accepted", "rejected", "added"]  # an instructor's, by eye
 SHOWN, LIKELY, OPEN = 0.90, 0.60, 0.10
 SLIGHT, PLAIN = 0.5, 1.5  # half-widths of the band past its limit
 ACTIVE: tuple[Verdict, ...] = ("shown", "likely")
@@ -60,11 +61,17 @@ class Finding:
     witnesses: tuple[Witness, ...]
     settled_by: tuple[Settles, ...] = ()
     provisional: bool = False
+    decision: Decision | None = None
 
     @property
     def is_active(self) -> bool:
-        """Whether it takes part in the chain of causes."""
-        return self.verdict in ACTIVE
+        """Whether it takes part in the chain: what an instructor decided goes before what was read."""
+        return self.verdict in ACTIVE if self.decision is None else self.decision != "rejected"
+
+    @property
+    def counts(self) -> float:
+        """How sure it is, with the instructor's word for it where they gave it."""
+        return self.certainty if self.decision is None else float(self.is_active)
 
     @property
     def sized(self) -> Size:

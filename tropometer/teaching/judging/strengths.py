@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Collection, Sequence
 
 from tropometer.swing.names import CHECKPOINTS, Checkpoint
 from tropometer.teaching.judging.asked import Asked
@@ -13,7 +13,7 @@ from tropometer.teaching.knowledge.book import Book
 
 
 def strengths(
-    book: Book, asked: Asked, evidence: Evidence, found: list[Finding], before: Collection[str] = ()
+    book: Book, asked: Asked, evidence: Evidence, found: Sequence[Finding], before: Collection[str] = ()
 ) -> list[Strength]:
     """First what was a fault `before` and is not shown now, then bands held, in the order of the swing."""
     gone = [
@@ -21,7 +21,7 @@ def strengths(
             words=f"{book.faults[each.fault].name}: gone", certainty=1 - each.certainty, fault=each.fault
         )
         for each in found
-        if each.fault in before and each.verdict == "not_shown"
+        if each.fault in before and each.verdict == "not_shown" and each.decision is None
     ]
     held = []
     for band in asked.bands.values():

@@ -8,6 +8,7 @@ from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
+import tomli_w
 from pydantic import TypeAdapter, ValidationError
 
 from tropometer.teaching.knowledge.book import KIND_OF, NAME_OF, Book, Piece
@@ -53,6 +54,11 @@ def from_document(document: Mapping[str, Any], file: str) -> Piece:
 def document_of(piece: Piece) -> dict[str, Any]:
     """A piece as a document, without what it leaves at its default."""
     return {"kind": NAME_OF[type(piece)], **piece.model_dump(mode="json", exclude_defaults=True)}
+
+
+def written(piece: Piece) -> str:
+    """A piece as a TOML document, as it is exchanged."""
+    return tomli_w.dumps(document_of(piece))
 
 
 def schema() -> dict[str, Any]:

@@ -38,7 +38,7 @@ def sentences(
     fault: Fault, finding: Finding, readings: Mapping[Key, Reading], hand: Hand, lengths: LengthUnit
 ) -> Sentences:
     """What is said of a finding; how sure it is stands before what is said of it."""
-    surely = STRUCK.get(finding.verdict, "")
+    surely = STRUCK.get(finding.verdict, "") if finding.decision is None else ""
 
     def filled(text: str) -> str:
         return surely + PLACEHOLDER.sub(_told(readings, lengths), text)

@@ -65,11 +65,27 @@ export const modelsQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
-export const drillsQuery = queryOptions({
-  queryKey: ["drills"],
-  queryFn: () => got(api.GET("/api/drills")),
-  staleTime: Number.POSITIVE_INFINITY,
+/** What there is to teach by, one's own pages among it. */
+export const bookQuery = queryOptions({
+  queryKey: ["book"],
+  queryFn: () => got(api.GET("/api/book")),
+  staleTime: 5 * 60_000,
 });
+
+/** What was chosen for a swing's lesson, as its student reads it. */
+export const planQuery = (swingId: string) =>
+  queryOptions({
+    queryKey: ["plan", swingId],
+    queryFn: () => got(api.GET("/api/swings/{id}/plan", { params: { path: { id: swingId } } })),
+    refetchOnMount: "always",
+  });
+
+export const bodyQuery = (studentId: string) =>
+  queryOptions({
+    queryKey: ["body", studentId],
+    queryFn: () => got(api.GET("/api/students/{id}/body", { params: { path: { id: studentId } } })),
+    refetchOnMount: "always",
+  });
 
 export type SwingsWanted = NonNullable<paths["/api/swings"]["get"]["parameters"]["query"]>;
 
@@ -230,6 +246,7 @@ export const judgementQuery = (id: string, state: string, units: string, model =
   queryOptions({
     queryKey: ["judgement", id, state, units, model],
     queryFn: () => got(api.GET("/api/swings/{id}/judgement", { params: { path: { id }, query: { model } } })),
+    enabled: id !== "" && state !== "",
     // What stood a moment ago stays meanwhile, never that of another swing or model.
     placeholderData: (before, query) =>
       query?.queryKey[1] === id && query.queryKey[4] === model ? before : undefined,

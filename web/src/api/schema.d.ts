@@ -33,7 +33,7 @@ export interface paths {
         };
         /**
          * Book
-         * @description Every page of the book, one's own among them (docs/formats/teaching-book.md).
+         * @description The book, one's own pages among it (docs/formats/teaching-book.md).
          */
         get: operations["tropometer_server_teaching_api_book"];
         put?: never;
@@ -165,6 +165,30 @@ export interface paths {
          * @description Put a student into the bin, with all that is theirs.
          */
         delete: operations["tropometer_server_people_api_remove_student"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/body": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Body
+         * @description What hurts, how far it moves, what usually goes wrong.
+         */
+        get: operations["tropometer_server_people_api_body"];
+        /**
+         * Change Body
+         * @description Say anew what hurts, how far it moves, and what usually goes wrong.
+         */
+        put: operations["tropometer_server_people_api_change_body"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -790,6 +814,8 @@ export interface paths {
         /**
          * Judgement
          * @description What the swing means to its student's teaching model, or to another one.
+         *
+         *     Decisions and the plan belong to the student's model; another one judges what was read.
          */
         get: operations["tropometer_server_judging_api_judgement"];
         put?: never;
@@ -800,16 +826,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/drills": {
+    "/api/swings/{id}/decisions/{fault}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Drills */
-        get: operations["tropometer_server_lessons_api_drills"];
-        put?: never;
+        get?: never;
+        /**
+         * Decide
+         * @description Accept a finding, reject it, add a fault that nothing read shows, or take any of it back.
+         */
+        put: operations["tropometer_server_judging_api_decide"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swings/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan
+         * @description What was chosen for the lesson, as its student reads it; null while nothing is.
+         */
+        get: operations["tropometer_server_judging_api_plan"];
+        /**
+         * Choose Plan
+         * @description Choose what the lesson is about, or nothing again.
+         */
+        put: operations["tropometer_server_judging_api_choose_plan"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1171,6 +1224,346 @@ export interface components {
             /** Own */
             own: boolean;
         };
+        /**
+         * Band
+         * @description From `low` to `high` in the reading's unit; an end that is not there is not asked for.
+         *
+         *     It holds for these clubs and swing lengths. How far back a swing goes changes nothing about how somebody
+         *     stands, so at address all lengths are asked alike; elsewhere it is said, or the full swing is meant.
+         */
+        Band: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
+            /**
+             * Clubs
+             * @default [
+             *       "wedge",
+             *       "iron",
+             *       "wood",
+             *       "driver"
+             *     ]
+             */
+            clubs: ("wedge" | "iron" | "wood" | "driver")[];
+            /**
+             * Lengths
+             * @default []
+             */
+            lengths: ("pitch" | "lead_arm_level" | "shoulder_high" | "full")[];
+            /** Keep */
+            keep?: string | null;
+        };
+        /**
+         * BookOut
+         * @description The book as an instructor has it; `own` names their own pages, as "drill my_drill".
+         */
+        BookOut: {
+            /** Standards */
+            standards: components["schemas"]["Standard"][];
+            /** Disputes */
+            disputes: components["schemas"]["Dispute"][];
+            /** Clashes */
+            clashes: components["schemas"]["Clash"][];
+            /** Models */
+            models: components["schemas"]["TeachingModel"][];
+            /** Faults */
+            faults: components["schemas"]["FaultOut"][];
+            /** Drills */
+            drills: components["schemas"]["Drill"][];
+            /** Motions */
+            motions: components["schemas"]["Motion"][];
+            /** Own */
+            own: string[];
+        };
+        /**
+         * CameraCheck
+         * @description What the student's own phone shows when the drill is done well.
+         */
+        CameraCheck: {
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
+            holds: components["schemas"]["Condition"];
+            /** Text */
+            text: string;
+        };
+        /**
+         * Chosen
+         * @description An option of a dispute.
+         */
+        Chosen: {
+            /** Dispute */
+            dispute: string;
+            /** Option */
+            option: string;
+        };
+        /**
+         * Clash
+         * @description What does not go together: options, and ranges of motion that are smaller than they need.
+         */
+        Clash: {
+            /** Id */
+            id: string;
+            /** Options */
+            options: components["schemas"]["Chosen"][];
+            /** Motion */
+            motion?: string | null;
+            /** Under */
+            under?: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Condition
+         * @description A reading, or its change since another moment, or its difference from another reading, past a limit.
+         *
+         *     The limit is a number in the reading's unit, or an end of the model's band of that reading, which it lies
+         *     `by` beyond. `half` says how much more than the limit is a plain case, where no band says it.
+         */
+        Condition: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /** Since */
+            since?: string | null;
+            less?: components["schemas"]["Reads"] | null;
+            /** Below */
+            below?: number | ("low" | "high") | null;
+            /** Above */
+            above?: number | ("low" | "high") | null;
+            /**
+             * By
+             * @default 0
+             */
+            by: number;
+            /** Half */
+            half?: number | null;
+        };
+        /**
+         * Dispute
+         * @description A question on which teachers disagree.
+         */
+        Dispute: {
+            /** Id */
+            id: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "set_up" | "going_back" | "change" | "coming_down" | "through";
+            /** Name */
+            name: string;
+            /** Question */
+            question: string;
+            /** Options */
+            options: components["schemas"]["Option"][];
+        };
+        /**
+         * Drill
+         * @description What to practise.
+         */
+        Drill: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Faults */
+            faults: string[];
+            /**
+             * Not For
+             * @default []
+             */
+            not_for: ("neck" | "low_back" | "trunk" | "lead_hip" | "trail_hip" | "lead_knee" | "trail_knee" | "lead_ankle" | "trail_ankle" | "lead_shoulder" | "trail_shoulder" | "lead_wrist" | "trail_wrist")[];
+            /**
+             * Loads
+             * @default []
+             */
+            loads: ("neck" | "low_back" | "trunk" | "lead_hip" | "trail_hip" | "lead_knee" | "trail_knee" | "lead_ankle" | "trail_ankle" | "lead_shoulder" | "trail_shoulder" | "lead_wrist" | "trail_wrist")[];
+            /**
+             * Props
+             * @default []
+             */
+            props: string[];
+            /** Places */
+            places: ("home" | "range")[];
+            /** Set Up */
+            set_up: string;
+            /** Feel */
+            feel: string;
+            /** Not Felt */
+            not_felt: string;
+            /** Cue */
+            cue: string;
+            /** Steps */
+            steps: [
+                components["schemas"]["Step"],
+                components["schemas"]["Step"],
+                components["schemas"]["Step"],
+                components["schemas"]["Step"]
+            ];
+            camera: components["schemas"]["CameraCheck"];
+            /** Caution */
+            caution: string;
+            /** Done Wrong */
+            done_wrong: string;
+        };
+        /**
+         * FaultOut
+         * @description What a fault is called and when it happens; `unproved` says why it was never tried on drawn golfers.
+         */
+        FaultOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Moment */
+            moment: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "set_up" | "going_back" | "change" | "coming_down" | "through";
+            /** Ball */
+            ball: ("heavy" | "thin" | "topped" | "slice" | "hook" | "push" | "pull" | "shank" | "high" | "low" | "short" | "two_way")[];
+            /** Unproved */
+            unproved: string | null;
+        };
+        /**
+         * Motion
+         * @description A range of motion, degrees; values outside `least` to `most` are no measurement.
+         */
+        Motion: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** How */
+            how: string;
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /** Most */
+            most: number;
+            /** Usual */
+            usual: number;
+            /**
+             * Narrows
+             * @default []
+             */
+            narrows: components["schemas"]["Narrowing"][];
+        };
+        /**
+         * Narrowing
+         * @description A band's end that gives way by `per_degree` for each degree by which a motion is under `under`.
+         */
+        Narrowing: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "low" | "high";
+            /** Under */
+            under: number;
+            /** Per Degree */
+            per_degree: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Option
+         * @description One way of teaching it: why, whom it suits, what it asks, and what of the body it loads.
+         */
+        Option: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+            /** Suits */
+            suits: string;
+            /** Bands */
+            bands: components["schemas"]["Band"][];
+            /**
+             * Loads
+             * @default []
+             */
+            loads: ("neck" | "low_back" | "trunk" | "lead_hip" | "trail_hip" | "lead_knee" | "trail_knee" | "lead_ankle" | "trail_ankle" | "lead_shoulder" | "trail_shoulder" | "lead_wrist" | "trail_wrist")[];
+            /** Post M */
+            post_m?: number | null;
+        };
+        /**
+         * Reads
+         * @description A reading at a checkpoint, or what else it is of.
+         */
+        Reads: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+        };
+        /**
+         * Standard
+         * @description What every model asks in one part of the swing.
+         */
+        Standard: {
+            /** Id */
+            id: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "set_up" | "going_back" | "change" | "coming_down" | "through";
+            /** Name */
+            name: string;
+            /** Bands */
+            bands: components["schemas"]["Band"][];
+        };
+        /**
+         * Step
+         * @description A rung of a drill's ladder, from slow without a club to full with a ball.
+         */
+        Step: {
+            /** Do */
+            do: string;
+            /** Dose */
+            dose: string;
+        };
+        /**
+         * TeachingModel
+         * @description How somebody teaches; `chosen` names an option for each dispute, `changes` replace bands.
+         */
+        TeachingModel: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+            /** Chosen */
+            chosen: {
+                [key: string]: string;
+            };
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["Band"][];
+        };
         /** PageOut */
         PageOut: {
             /** Kind */
@@ -1182,13 +1575,17 @@ export interface components {
                 [key: string]: unknown;
             };
         };
-        /** PageIn */
+        /**
+         * PageIn
+         * @description A page of the book, as TOML or as the document that TOML would hold.
+         */
         PageIn: {
-            /**
-             * Text
-             * @description a page of the book, as TOML
-             */
-            text: string;
+            /** Text */
+            text?: string | null;
+            /** Document */
+            document?: {
+                [key: string]: unknown;
+            } | null;
         };
         /** Me */
         Me: {
@@ -1390,6 +1787,60 @@ export interface components {
             /** Consent On */
             consent_on?: string | null;
         };
+        /**
+         * AcheSaid
+         * @description What is the matter with a part of the body (empty: all of it), and who agreed to drills, when.
+         */
+        AcheSaid: {
+            /**
+             * Part
+             * @default
+             */
+            part: ("neck" | "low_back" | "trunk" | "lead_hip" | "trail_hip" | "lead_knee" | "trail_knee" | "lead_ankle" | "trail_ankle" | "lead_shoulder" | "trail_shoulder" | "lead_wrist" | "trail_wrist") | "";
+            /**
+             * Trouble
+             * @enum {string}
+             */
+            trouble: "stiff" | "pain" | "injury" | "operation" | "replaced" | "dizziness";
+            /**
+             * Agreed By
+             * @default
+             */
+            agreed_by: string;
+            /** Agreed On */
+            agreed_on?: string | null;
+        };
+        /**
+         * Body
+         * @description A student's body and ball.
+         */
+        Body: {
+            /** Aches */
+            aches?: components["schemas"]["AcheSaid"][];
+            /** Motions */
+            motions?: components["schemas"]["MotionSaid"][];
+            /** Misses */
+            misses?: ("heavy" | "thin" | "topped" | "slice" | "hook" | "push" | "pull" | "shank" | "high" | "low" | "short" | "two_way")[];
+            /** Good Clubs */
+            good_clubs?: ("wedge" | "iron" | "wood" | "driver")[];
+            /** Bad Clubs */
+            bad_clubs?: ("wedge" | "iron" | "wood" | "driver")[];
+        };
+        /**
+         * MotionSaid
+         * @description A range of motion, degrees, and when it was measured.
+         */
+        MotionSaid: {
+            /** Motion */
+            motion: string;
+            /** Degrees */
+            degrees: number;
+            /**
+             * Measured On
+             * Format: date
+             */
+            measured_on: string;
+        };
         /** ClipOut */
         ClipOut: {
             /**
@@ -1556,6 +2007,10 @@ export interface components {
             usual_miss: string;
             /** What Hurts */
             what_hurts: string;
+            /** Misses */
+            misses: ("heavy" | "thin" | "topped" | "slice" | "hook" | "push" | "pull" | "shank" | "high" | "low" | "short" | "two_way")[];
+            /** Hurts */
+            hurts: ("neck" | "low_back" | "trunk" | "lead_hip" | "trail_hip" | "lead_knee" | "trail_knee" | "lead_ankle" | "trail_ankle" | "lead_shoulder" | "trail_shoulder" | "lead_wrist" | "trail_wrist")[];
             /** Camera Place */
             camera_place: string;
             /**
@@ -1639,6 +2094,10 @@ export interface components {
              * @default
              */
             what_hurts: string;
+            /** Misses */
+            misses?: ("heavy" | "thin" | "topped" | "slice" | "hook" | "push" | "pull" | "shank" | "high" | "low" | "short" | "two_way")[];
+            /** Hurts */
+            hurts?: ("neck" | "low_back" | "trunk" | "lead_hip" | "trail_hip" | "lead_knee" | "trail_knee" | "lead_ankle" | "trail_ankle" | "lead_shoulder" | "trail_shoulder" | "lead_wrist" | "trail_wrist")[];
             /**
              * Camera Place
              * @default
@@ -1753,6 +2212,10 @@ export interface components {
             usual_miss: string;
             /** What Hurts */
             what_hurts: string;
+            /** Misses */
+            misses: ("heavy" | "thin" | "topped" | "slice" | "hook" | "push" | "pull" | "shank" | "high" | "low" | "short" | "two_way")[];
+            /** Hurts */
+            hurts: ("neck" | "low_back" | "trunk" | "lead_hip" | "trail_hip" | "lead_knee" | "trail_knee" | "lead_ankle" | "trail_ankle" | "lead_shoulder" | "trail_shoulder" | "lead_wrist" | "trail_wrist")[];
             /** Part */
             part: number;
             /** Parts */
@@ -2919,16 +3382,81 @@ export interface components {
             /** About */
             about: string;
         };
-        /** DrillName */
-        DrillName: {
+        /**
+         * ChangeOut
+         * @description From then to now; `moved` toward the goal or away from it by more than errors and scatter, or not.
+         */
+        ChangeOut: {
+            /** Then */
+            then: number;
+            /** Now */
+            now: number;
+            /** By */
+            by: number;
+            /** U95 */
+            u95: number;
+            /**
+             * Moved
+             * @enum {string}
+             */
+            moved: "toward" | "away" | "not_shown";
+        };
+        /**
+         * Decided
+         * @description What the instructor decided on a fault, why, and whether another verdict is read now than then.
+         */
+        Decided: {
+            /**
+             * Decision
+             * @enum {string}
+             */
+            decision: "accepted" | "rejected" | "added";
+            /** Reason */
+            reason: string;
+            /**
+             * Verdict Then
+             * @enum {string}
+             */
+            verdict_then: "shown" | "likely" | "open" | "not_shown" | "cannot_be_seen";
+            /** Changed */
+            changed: boolean;
+        };
+        /**
+         * DrillChosen
+         * @description A drill of a plan, and how much of it.
+         */
+        DrillChosen: {
+            /** Drill */
+            drill: string;
+            /**
+             * Dose
+             * @default
+             */
+            dose: string;
+        };
+        /**
+         * DrillOffer
+         * @description A drill against a fault: for whom it is not it is barred, for whom it waits it is held.
+         */
+        DrillOffer: {
             /** Id */
             id: string;
             /** Name */
             name: string;
+            /** Dose */
+            dose: string;
+            /** Barred */
+            barred: boolean;
+            /** Held */
+            held: boolean;
+            /** Cautions */
+            cautions: string[];
         };
         /**
          * FindingOut
-         * @description A fault judged on a swing, with what is said of it in three voices.
+         * @description A fault judged on a swing, with what is said of it in three voices, and what there is against it.
+         *
+         *     `phrase` is what this instructor last said of it in words of their own.
          */
         FindingOut: {
             /** Fault */
@@ -2947,6 +3475,8 @@ export interface components {
              * @enum {string}
              */
             verdict: "shown" | "likely" | "open" | "not_shown" | "cannot_be_seen";
+            /** Active */
+            active: boolean;
             /** Certainty */
             certainty: number;
             /**
@@ -2964,24 +3494,107 @@ export interface components {
             student: string;
             /** Line */
             line: string;
+            /** Phrase */
+            phrase: string;
             /** Witnesses */
             witnesses: components["schemas"]["WitnessOut"][];
             /** Settled By */
             settled_by: components["schemas"]["SettlesOut"][];
+            decided: components["schemas"]["Decided"] | null;
+            /** Drills */
+            drills: components["schemas"]["DrillOffer"][];
+            goal: components["schemas"]["GoalOut"] | null;
+            /** Unproved */
+            unproved: string;
+        };
+        /**
+         * FocusBefore
+         * @description A focus of the last lesson that was sent, and what has become of it.
+         */
+        FocusBefore: {
+            /**
+             * Swing Id
+             * Format: uuid
+             */
+            swing_id: string;
+            /**
+             * On
+             * Format: date-time
+             */
+            on: string;
+            /** Fault */
+            fault: string;
+            /** Name */
+            name: string;
+            goal: components["schemas"]["GoalOut"] | null;
+            change: components["schemas"]["ChangeOut"] | null;
+            /** Now Provisional */
+            now_provisional: boolean;
+            /** Is Reached */
+            is_reached: boolean;
+        };
+        /**
+         * FocusChosen
+         * @description A fault the lesson is about, what the student is told (empty: the book's words), drills and a goal.
+         */
+        FocusChosen: {
+            /** Fault */
+            fault: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** Drills */
+            drills?: components["schemas"]["DrillChosen"][];
+            goal?: components["schemas"]["GoalChosen"] | null;
         };
         /**
          * FocusOut
-         * @description What the lesson is best about, why, and the drills for it.
+         * @description What the lesson is best about, and why.
          */
         FocusOut: {
             /** Fault */
             fault: string;
             /** Why */
             why: string;
-            /** Drills */
-            drills: components["schemas"]["DrillName"][];
             /** Cautions */
             cautions: string[];
+        };
+        /**
+         * GoalChosen
+         * @description Where a reading should come to lie, in its unit, and by when.
+         */
+        GoalChosen: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
+            /** By */
+            by?: string | null;
+        };
+        /**
+         * GoalOut
+         * @description Where a reading should come to lie, in its unit; null ends are not asked for.
+         */
+        GoalOut: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
         };
         /**
          * JudgementOut
@@ -3018,6 +3631,13 @@ export interface components {
             clashes: string[];
             /** Set Up */
             set_up: components["schemas"]["SetUpOut"][];
+            /** Misses */
+            misses: ("heavy" | "thin" | "topped" | "slice" | "hook" | "push" | "pull" | "shank" | "high" | "low" | "short" | "two_way")[];
+            /** Earlier */
+            earlier: components["schemas"]["FocusBefore"][];
+            plan: components["schemas"]["PlanIn"] | null;
+            /** Plan Sent */
+            plan_sent: boolean;
         };
         /** LeftOutOut */
         LeftOutOut: {
@@ -3036,6 +3656,14 @@ export interface components {
             strength: number;
             /** Makes Room */
             makes_room: boolean;
+        };
+        /**
+         * PlanIn
+         * @description What the lesson is about: at most three faults, the first before the others.
+         */
+        PlanIn: {
+            /** Focus */
+            focus: components["schemas"]["FocusChosen"][];
         };
         /**
          * RootOut
@@ -3139,24 +3767,135 @@ export interface components {
             /** Frames */
             frames: number[];
         };
-        /** DrillOut */
-        DrillOut: {
+        /**
+         * DecisionIn
+         * @description A decision on a fault, and what was said of it when it was made; null: what was read speaks again.
+         */
+        DecisionIn: {
+            /** Id */
+            id?: string | null;
+            /** Decision */
+            decision: ("accepted" | "rejected" | "added") | null;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Verdict Then
+             * @default cannot_be_seen
+             * @enum {string}
+             */
+            verdict_then: "shown" | "likely" | "open" | "not_shown" | "cannot_be_seen";
+            /**
+             * Certainty Then
+             * @default 0
+             */
+            certainty_then: number;
+        };
+        /**
+         * DrillSent
+         * @description A drill in the words in which it was sent.
+         */
+        DrillSent: {
             /** Id */
             id: string;
             /** Name */
             name: string;
-            /** Purpose */
-            purpose: string;
             /** Set Up */
             set_up: string;
             /** Feel */
             feel: string;
+            /** Not Felt */
+            not_felt: string;
+            /** Cue */
+            cue: string;
+            /** Steps */
+            steps: components["schemas"]["StepSent"][];
             /** Dose */
             dose: string;
             /** Camera Shows */
             camera_shows: string;
+            /** View */
+            view: ("face_on" | "from_behind" | "down_the_line" | "up_the_line") | null;
             /** Caution */
             caution: string;
+            /** Done Wrong */
+            done_wrong: string;
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * FocusSent
+         * @description A fault, in a student's words, with its drills and goal.
+         */
+        FocusSent: {
+            /** Fault */
+            fault: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Drills */
+            drills: components["schemas"]["DrillSent"][];
+            goal: components["schemas"]["GoalSent"] | null;
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * GoalSent
+         * @description A goal, and what was read when it was set.
+         */
+        GoalSent: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
+            /** By */
+            by?: string | null;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            then: components["schemas"]["ValueThen"] | null;
+        };
+        /**
+         * SentPlan
+         * @description A plan in the words in which it was, or would be, sent.
+         */
+        SentPlan: {
+            /** Model */
+            model: string;
+            /** Focus */
+            focus: components["schemas"]["FocusSent"][];
+        };
+        /** StepSent */
+        StepSent: {
+            /** Do */
+            do: string;
+            /** Dose */
+            dose: string;
+        };
+        /** ValueThen */
+        ValueThen: {
+            /** Value */
+            value: number;
+            /** U95 */
+            u95: number;
+        };
+        /**
+         * PlanChange
+         * @description A plan in place of the one before; null: nothing is chosen again.
+         */
+        PlanChange: {
+            /** Id */
+            id?: string | null;
+            plan: components["schemas"]["PlanIn"] | null;
         };
         /** LessonSearch */
         LessonSearch: {
@@ -3339,8 +4078,6 @@ export interface components {
             first_read_at: string | null;
             /** Opening */
             opening: string;
-            /** Drill */
-            drill: string;
             /** Frames */
             frames: components["schemas"]["LessonFrameOut"][];
             /** Link */
@@ -3393,8 +4130,6 @@ export interface components {
             title?: string | null;
             /** Opening */
             opening?: string | null;
-            /** Drill */
-            drill?: string | null;
         };
         /** LessonFrameIn */
         LessonFrameIn: {
@@ -3453,7 +4188,7 @@ export interface components {
             club: string;
             /** Sent At */
             sent_at: string | null;
-            drill: components["schemas"]["DrillOut"] | null;
+            plan: components["schemas"]["SentPlan"] | null;
             /** Frames */
             frames: components["schemas"]["LessonFrameOut"][];
         };
@@ -3541,6 +4276,10 @@ export interface components {
              * @default
              */
             what_hurts: string;
+            /** Misses */
+            misses?: ("heavy" | "thin" | "topped" | "slice" | "hook" | "push" | "pull" | "shank" | "high" | "low" | "short" | "two_way")[];
+            /** Hurts */
+            hurts?: ("neck" | "low_back" | "trunk" | "lead_hip" | "trail_hip" | "lead_knee" | "trail_knee" | "lead_ankle" | "trail_ankle" | "lead_shoulder" | "trail_shoulder" | "lead_wrist" | "trail_wrist")[];
             /**
              * Camera Place
              * @default
@@ -3619,9 +4358,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    }[];
+                    "application/json": components["schemas"]["BookOut"];
                 };
             };
             /** @description A problem (RFC 9457) */
@@ -3999,6 +4736,72 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_people_api_body: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Body"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_people_api_change_body: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Body"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Body"];
+                };
             };
             /** @description A problem (RFC 9457) */
             default: {
@@ -5233,11 +6036,47 @@ export interface operations {
             };
         };
     };
-    tropometer_server_lessons_api_drills: {
+    tropometer_server_judging_api_decide: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                id: string;
+                fault: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecisionIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_judging_api_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -5248,8 +6087,41 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DrillOut"][];
+                    "application/json": components["schemas"]["SentPlan"] | null;
                 };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_judging_api_choose_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanChange"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem (RFC 9457) */
             default: {

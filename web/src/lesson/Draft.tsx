@@ -1,16 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { Send } from "lucide-react";
-import { drillsQuery } from "../api/queries";
+import { Link } from "react-router";
+import { planQuery } from "../api/queries";
 import { Field } from "../parts/Field";
 import type { Units } from "../units";
-import { forHand } from "../words";
 import { FrameCard } from "./FrameCard";
+import { PlanParts } from "./PlanParts";
 import type { Actions, Lesson } from "./useLessonActions";
 import { useSavedText } from "./useSavedText";
 
-/** A lesson that is being written: its words, its frames, its drill, and its sending. */
+/** A lesson that is being written: its words, its frames, what it is about, and its sending. */
 export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units; actions: Actions }) {
-  const drills = useQuery(drillsQuery);
   const title = useSavedText(lesson.title, {
     lessonId: lesson.id,
     subject: "title",
@@ -25,8 +25,6 @@ export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units
     post: (text) => ({ kind: "lesson", lessonId: lesson.id, change: { opening: text } }),
     textOf: (post) => (post.kind === "lesson" ? post.change.opening : null),
   });
-  const drill = drills.data?.find((each) => each.id === lesson.drill);
-  const hand = lesson.student.hand;
   return (
     <>
       <Field label="Title">
@@ -59,29 +57,8 @@ export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units
           Three things are kept; ten are forgotten. This lesson has {lesson.frames.length}.
         </p>
       )}
-      <h2 className="mt-5 mb-2 text-lg font-semibold">Drill</h2>
-      <select
-        className="select w-full"
-        aria-label="Drill"
-        value={lesson.drill}
-        onChange={(event) => actions.change({ drill: event.target.value })}
-      >
-        <option value="">No drill</option>
-        {drills.data?.map((each) => (
-          <option key={each.id} value={each.id}>
-            {each.name}
-          </option>
-        ))}
-      </select>
-      {drill && (
-        <div className="plate mt-2 border-l-4 border-l-brass p-3 text-sm">
-          <p>{forHand(drill.purpose, hand)}</p>
-          <p className="mt-1">{forHand(drill.feel, hand)}</p>
-          <p className="mt-1">
-            <strong>Take care.</strong> {forHand(drill.caution, hand)}
-          </p>
-        </div>
-      )}
+      <h2 className="mt-5 mb-2 text-lg font-semibold">What it is about</h2>
+      <DraftPlan swingId={lesson.swing_id} units={units} />
       <div className="mt-5 flex flex-wrap items-center gap-3">
         <button
           type="button"
@@ -94,5 +71,24 @@ export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units
         {actions.unsaved && <span className="text-sm">Something of it is still on its way.</span>}
       </div>
     </>
+  );
+}
+
+/** What was chosen at Judge, as the student will read it. */
+function DraftPlan({ swingId, units }: { swingId: string; units: Units }) {
+  const plan = useQuery(planQuery(swingId));
+  const judge = (
+    <Link className="link" to={`/bench/${swingId}?station=judge`}>
+      {plan.data ? "Change it at Judge" : "Choose it at Judge"}
+    </Link>
+  );
+  if (plan.isPending) return <p className="text-sm">Judging …</p>;
+  if (!plan.data?.focus.length)
+    return <p className="plate border-dashed p-4 text-sm">No focus and no drill yet. {judge}.</p>;
+  return (
+    <div className="plate border-l-4 border-l-brass p-3 text-sm">
+      <PlanParts plan={plan.data} units={units} />
+      <p className="mt-2">{judge}.</p>
+    </div>
   );
 }

@@ -1,8 +1,9 @@
 import type { Schemas } from "../api/client";
 import { day } from "../parts/when";
 import { fromImpact, number, unitSign } from "../units";
-import { forHand, forStudent, gaugeForStudent, momentWords } from "../words";
+import { forStudent, gaugeForStudent, momentWords } from "../words";
 import { DrawnFrame } from "./DrawnFrame";
+import { PlanParts } from "./PlanParts";
 
 type LessonSheet = Schemas["LessonSheet"];
 type Frame = Schemas["LessonFrameOut"];
@@ -23,7 +24,7 @@ export function SheetView({ sheet, still }: { sheet: LessonSheet; still: (frame:
       {sheet.frames.map((frame) => (
         <FramePart key={frame.id} frame={frame} sheet={sheet} src={still(frame)} />
       ))}
-      {sheet.drill && <DrillPart drill={sheet.drill} hand={sheet.hand} />}
+      {sheet.plan && <PlanParts plan={sheet.plan} units={sheet.units} />}
       <footer className="mt-8 border-t border-base-content/25 pt-3 text-xs">
         This is feedback on movement, not medical advice. With a joint replacement, a recent injury, pain or
         dizziness: no new drill before a physician or physiotherapist agrees. Stop at pain. This page is
@@ -99,29 +100,4 @@ function FramePart({ frame, sheet, src }: { frame: Frame; sheet: LessonSheet; sr
 /** Room to spare needs no telling: a share says something while it is being used up. */
 function worthTelling(value: Schemas["DrawnValue"]): boolean {
   return value.unit !== "ratio" || value.value <= 1;
-}
-
-function DrillPart({ drill, hand }: { drill: Schemas["DrillOut"]; hand: LessonSheet["hand"] }) {
-  const rows: [string, string][] = [
-    ["Set up", drill.set_up],
-    ["Feel", drill.feel],
-    ["How much", drill.dose],
-    ["In the next clip", drill.camera_shows],
-  ];
-  return (
-    <section className="mt-8 border-t-4 border-brass pt-3">
-      <h2 className="text-lg font-bold">Your drill: {drill.name}</h2>
-      <dl className="mt-2 grid gap-2">
-        {rows.map(([term, text]) => (
-          <div key={term}>
-            <dt className="text-sm font-semibold">{term}</dt>
-            <dd>{forHand(text, hand)}</dd>
-          </div>
-        ))}
-      </dl>
-      <p className="mt-3 border-l-4 border-brass bg-base-200 p-2 text-sm">
-        <strong>Take care.</strong> {forHand(drill.caution, hand)}
-      </p>
-    </section>
-  );
 }

@@ -8,12 +8,16 @@ export type Post =
   | { kind: "edit"; clipId: string; edit: SentEdit }
   | { kind: "lesson"; lessonId: string; change: Schemas["LessonChange"] }
   | { kind: "frame"; lessonId: string; frameId: string; change: Schemas["LessonFrameChange"] }
-  | { kind: "pick"; swingId: string; frame: Schemas["LessonFrameIn"] };
+  | { kind: "pick"; swingId: string; frame: Schemas["LessonFrameIn"] }
+  | { kind: "decision"; swingId: string; fault: string; said: Schemas["DecisionIn"] }
+  | { kind: "plan"; swingId: string; plan: Schemas["PlanIn"] | null };
 
 export const clipLane = (clipId: string) => `clip ${clipId}`;
 /** Where what is written in a lesson waits, and where the frames that are put into a swing's lesson do. */
 export const lessonLane = (lessonId: string) => `lesson ${lessonId}`;
 export const pickLane = (swingId: string) => `lesson of ${swingId}`;
+/** Where what was decided on a swing waits. */
+export const judgingLane = (swingId: string) => `judging of ${swingId}`;
 
 /** Edits of a clip go together; words one by one. */
 export const goesTogether = (lane: string) => lane.startsWith("clip ");
@@ -65,6 +69,18 @@ async function sent({ id, post: first }: Item<Post>, items: Item<Post>[], seenOf
     return api.PATCH("/api/lessons/{id}/frames/{frame_id}", {
       params: { path: { id: first.lessonId, frame_id: first.frameId } },
       body: { ...first.change, id },
+      keepalive,
+    });
+  if (first.kind === "decision")
+    return api.PUT("/api/swings/{id}/decisions/{fault}", {
+      params: { path: { id: first.swingId, fault: first.fault } },
+      body: { ...first.said, id },
+      keepalive,
+    });
+  if (first.kind === "plan")
+    return api.PUT("/api/swings/{id}/plan", {
+      params: { path: { id: first.swingId } },
+      body: { plan: first.plan, id },
       keepalive,
     });
   const opened = await api.POST("/api/swings/{swing_id}/lesson", {

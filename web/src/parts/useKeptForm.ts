@@ -22,7 +22,7 @@ export function useKeptForm(name: string, ready = true) {
   const write = () => {
     if (form.current) keep(sessionStorage, key, JSON.stringify(typedIn(form.current)));
   };
-  const said = (field: string) => read(key)?.get(field) ?? "";
+  const said = (field: string) => read(key)?.find(([name]) => name === field)?.[1] ?? "";
   const clear = () => {
     sessionStorage.removeItem(key);
     setFound(false);
@@ -45,25 +45,27 @@ function typedIn(form: HTMLFormElement): [string, string][] {
   return [...new FormData(form)].filter((entry): entry is [string, string] => typeof entry[1] === "string");
 }
 
-function read(key: string): Map<string, string> | null {
+function read(key: string): [string, string][] | null {
   try {
-    const stored = JSON.parse(sessionStorage.getItem(key) ?? "null");
-    return stored && new Map(stored);
+    return JSON.parse(sessionStorage.getItem(key) ?? "null");
   } catch {
     return null;
   }
 }
 
-function fill(form: HTMLFormElement, kept: Map<string, string>): void {
+function fill(form: HTMLFormElement, kept: [string, string][]): void {
+  const values = new Map(kept);
   for (const field of form.elements) {
-    if (field instanceof HTMLInputElement && field.type === "checkbox") field.checked = kept.has(field.name);
+    // Several boxes may have one name, each with a value of its own.
+    if (field instanceof HTMLInputElement && field.type === "checkbox")
+      field.checked = kept.some(([name, value]) => name === field.name && value === field.value);
     else if (field instanceof HTMLInputElement && field.type === "radio")
-      field.checked = kept.get(field.name) === field.value;
+      field.checked = values.get(field.name) === field.value;
     else if (
       field instanceof HTMLInputElement ||
       field instanceof HTMLTextAreaElement ||
       field instanceof HTMLSelectElement
     )
-      field.value = kept.get(field.name) ?? field.value;
+      field.value = values.get(field.name) ?? field.value;
   }
 }

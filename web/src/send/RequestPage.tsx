@@ -6,6 +6,7 @@ import { useKeptForm } from "../parts/useKeptForm";
 import { usePageTitle } from "../parts/usePageTitle";
 import { Wordmark } from "../parts/Wordmark";
 import { ConnectionNote } from "../shell/ConnectionNote";
+import type { Hand } from "../words";
 import { ClipPicker } from "./ClipPicker";
 import { useClipUploads } from "./clipUploads";
 import { FilmingCard } from "./FilmingCard";
@@ -70,7 +71,7 @@ function Sending({ asked, token }: { asked: Schemas["Asked"]; token: string }) {
       </p>
       <FilmingCard hand={asked.hand} />
       {asked.may_be_filmed ? (
-        <SendForm token={token} done={() => setSent(true)} />
+        <SendForm token={token} hand={asked.hand} done={() => setSent(true)} />
       ) : (
         <p className="plate border-l-4 border-l-brass p-3">
           You are under age: a guardian must give {asked.instructor} their consent first. After that this page
@@ -81,7 +82,7 @@ function Sending({ asked, token }: { asked: Schemas["Asked"]; token: string }) {
   );
 }
 
-function SendForm({ token, done }: { token: string; done: () => void }) {
+function SendForm({ token, hand, done }: { token: string; hand: Hand; done: () => void }) {
   const uploads = useClipUploads(`/api/sent/${token}/uploads`);
   const kept = useKeptForm(`sent.${token}`);
   const state = useHandIn(uploads, null, done, kept);
@@ -99,7 +100,7 @@ function SendForm({ token, done }: { token: string; done: () => void }) {
       <ClipPicker uploads={uploads} />
       {uploads.bothViews && <OneSwing />}
       <KeptNote kept={kept} />
-      <SwingWords own />
+      <SwingWords own hand={hand} />
       <HandInButton state={state} label="Send" close={done} />
     </form>
   );

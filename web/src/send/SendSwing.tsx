@@ -75,7 +75,7 @@ export default function SendSwing({ close }: { close: () => void }) {
           <p className="mb-3 text-sm">Choose the student first; then the clips.</p>
         )}
         {uploads.bothViews && <OneSwing />}
-        <SwingWords />
+        <SwingWords hand={students.data?.items.find(({ id }) => id === student)?.hand ?? "right"} />
         <HandInButton state={state} label="Take in" close={close} />
       </form>
     </Sheet>

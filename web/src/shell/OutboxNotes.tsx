@@ -92,6 +92,14 @@ function AsideLine({ item }: { item: Aside<Post> }) {
 
 /** What somebody typed, so that it can be copied before it is let go. */
 function wordsIn(post: Post): string | null {
+  if (post.kind === "decision") return post.said.reason || null;
+  if (post.kind === "plan")
+    return (
+      post.plan?.focus
+        .map(({ words }) => words)
+        .join("\n")
+        .trim() || null
+    );
   if (post.kind === "lesson") return post.change.opening ?? post.change.title ?? null;
   return post.kind === "frame" ? (post.change.words ?? null) : null;
 }

@@ -97,7 +97,8 @@ function useTakenLessons(): void {
   useEffect(
     () =>
       onTaken((_, posts, answer) => {
-        if (posts[0]?.kind === "edit") return;
+        const kind = posts[0]?.kind;
+        if (kind === "edit" || kind === "decision" || kind === "plan") return;
         const lesson = answer as Schemas["LessonOut"];
         queries.setQueryData(["lesson", lesson.id], lesson);
         void queries.invalidateQueries({ queryKey: ["sheet-preview", lesson.id] });

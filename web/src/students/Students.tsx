@@ -13,6 +13,7 @@ import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
 import { day } from "../parts/when";
 import { AskForSwing } from "./AskForSwing";
+import { BodyForm } from "./BodyForm";
 import { StudentForm } from "./StudentForm";
 
 export function Students() {
@@ -22,6 +23,7 @@ export function Students() {
   const models = useQuery(modelsQuery);
   const units = useQuery(meQuery).data?.units ?? "cm";
   const [open, setOpen] = useState<Student | "new" | null>(null);
+  const [body, setBody] = useState<Student | null>(null);
   return (
     <Page
       title="Students"
@@ -60,6 +62,9 @@ export function Students() {
               <button type="button" className="btn btn-sm" onClick={() => setOpen(student)}>
                 Change<span className="sr-only"> {student.name}</span>
               </button>
+              <button type="button" className="btn btn-sm" onClick={() => setBody(student)}>
+                Body<span className="sr-only"> and ball of {student.name}</span>
+              </button>
               <AskForSwing student={student} />
               <RemoveStudent student={student} />
             </div>
@@ -67,6 +72,11 @@ export function Students() {
         ))}
       </ul>
       {students.data && <ListFoot list={list} count={students.data.count} />}
+      {body && (
+        <Sheet title={`${body.name}: body and ball`} close={() => setBody(null)}>
+          <BodyForm student={body} done={() => setBody(null)} />
+        </Sheet>
+      )}
       {open && (
         <Sheet title={open === "new" ? "New student" : open.name} close={() => setOpen(null)}>
           <StudentForm student={open === "new" ? undefined : open} done={() => setOpen(null)} />

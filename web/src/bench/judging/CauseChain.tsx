@@ -1,5 +1,6 @@
 import { momentWords } from "../../words";
-import { cord, layOut, PLATE } from "./chainLayout";
+import { cord, layOut, missPlate, PLATE } from "./chainLayout";
+import { pins } from "./choices";
 import { type Judgement, percent } from "./verdict";
 
 /** Findings as plates from the set-up to the strike, joined by cords; what the lesson is about is pinned. */
@@ -12,7 +13,9 @@ export function CauseChain(props: {
   const laid = layOut(judgement);
   const by = new Map(laid.plates.map((plate) => [plate.fault, plate]));
   const found = new Map(judgement.findings.map((finding) => [finding.fault, finding]));
-  const pinned = new Set(judgement.focus.map(({ fault }) => fault));
+  const { faults: pinned, chosen: isChosen } = pins(judgement);
+  const misses = missPlate(judgement, laid);
+  const width = misses ? misses.x + PLATE.width : laid.width;
   return (
     <section aria-label="Cause chain" className="plate max-h-52 shrink-0 overflow-auto p-2">
       {laid.plates.length === 0 ? (
@@ -20,9 +23,9 @@ export function CauseChain(props: {
           Nothing that is shown or likely: there is no chain to break. Keep what is good.
         </p>
       ) : (
-        <div className="relative" style={{ width: laid.width + 30, height: laid.height + 18 }}>
+        <div className="relative" style={{ width: width + 30, height: laid.height + 18 }}>
           <svg
-            width={laid.width + 30}
+            width={width + 30}
             height={laid.height}
             className="pointer-events-none absolute inset-0"
             aria-hidden="true"
@@ -40,6 +43,18 @@ export function CauseChain(props: {
                 />
               ) : null;
             })}
+            {misses?.from.map((fault) => {
+              const from = by.get(fault);
+              return from ? (
+                <path
+                  key={fault}
+                  d={cord(from, { fault: "", x: misses.x, y: misses.y })}
+                  fill="none"
+                  stroke="currentColor"
+                  strokeWidth={1}
+                />
+              ) : null;
+            })}
           </svg>
           {laid.plates.map(({ fault, x, y }) => {
             const finding = found.get(fault);
@@ -52,7 +67,7 @@ export function CauseChain(props: {
                 data-testid={`chain-${fault}`}
                 aria-pressed={chosen === fault}
                 className={`absolute border bg-base-100 px-1.5 py-0.5 text-left text-xs leading-tight ${
-                  finding.verdict === "likely" ? "border-dashed" : ""
+                  finding.verdict === "shown" || finding.decided ? "" : "border-dashed"
                 } ${chosen === fault ? "border-2 border-brass" : "border-base-content/60"}`}
                 style={{ left: x, top: y, width: PLATE.width, height: PLATE.height }}
                 onClick={() => choose(fault)}
@@ -62,17 +77,19 @@ export function CauseChain(props: {
                   {percent(finding.certainty)}, {finding.size}, {momentWords(finding.moment).toLowerCase()}.
                   {effects.length > 0 &&
                     ` Leads to ${effects.map(({ effect }) => found.get(effect)?.name).join(", ")}.`}
-                  {pinned.has(fault) && " The lesson is about this."}
+                  {pinned.includes(fault) &&
+                    (isChosen ? " The lesson is about this." : " Suggested for the lesson.")}
                 </span>
-                {pinned.has(fault) && (
+                {pinned.includes(fault) && (
                   <svg width={13} height={13} className="absolute -top-1.5 -right-1.5" aria-hidden="true">
                     <circle
                       cx={6.5}
                       cy={6.5}
                       r={5.5}
-                      fill="var(--color-accent)"
+                      fill={isChosen ? "var(--color-accent)" : "var(--color-base-100)"}
                       stroke="currentColor"
                       strokeWidth={1}
+                      strokeDasharray={isChosen ? undefined : "2 2"}
                     />
                     <circle cx={5} cy={5} r={1.4} fill="white" />
                   </svg>
@@ -80,6 +97,16 @@ export function CauseChain(props: {
               </button>
             );
           })}
+          {misses && (
+            <p
+              data-testid="chain-miss"
+              className="absolute rounded-full border border-base-content/60 bg-base-200 px-2 py-1 text-xs leading-tight"
+              style={{ left: misses.x, top: misses.y, width: PLATE.width }}
+            >
+              <span className="block font-semibold">{misses.words}</span>
+              {misses.from.length === 0 ? "not explained by this" : "the usual miss"}
+            </p>
+          )}
           {laid.columns.map(({ moment, x }) => (
             <span key={moment} className="num absolute bottom-0 text-[11px] opacity-80" style={{ left: x }}>
               {momentWords(moment).toLowerCase()}

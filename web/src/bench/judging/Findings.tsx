@@ -2,6 +2,8 @@ import type { Schemas } from "../../api/client";
 import { number, type Units, unitSign, withErrorOrNothing } from "../../units";
 import { momentWords, READING_WORDS, SIGNED } from "../../words";
 import { asked } from "../readings/NextClick";
+import { type Decision, pins } from "./choices";
+import { Decide } from "./Decide";
 import { type Finding, type Judgement, percent, VERDICT_WORDS, VerdictPlate } from "./verdict";
 
 type Need = Schemas["NeedOut"];
@@ -12,13 +14,29 @@ interface Props {
   choose: (fault: string) => void;
   take: (need: Need) => void;
   units: Units;
+  decide: (finding: Finding, decision: Decision, reason?: string) => void;
+  pin: (finding: Finding) => void;
 }
 
 /** What stands out, by the time of the swing; then what is open; then what nobody can see. */
 export function Findings({ judgement, ...rest }: Props) {
   const of = (...verdicts: Finding["verdict"][]) =>
-    judgement.findings.filter(({ verdict }) => verdicts.includes(verdict)).sort(inTime);
-  const [active, open, unseen] = [of("shown", "likely"), of("open"), of("cannot_be_seen")];
+    judgement.findings.filter(({ verdict, decided }) => verdicts.includes(verdict) && !decided).sort(inTime);
+  const active = judgement.findings.filter((each) => each.active).sort(inTime);
+  const open = of("open");
+  const unseen = of("cannot_be_seen");
+  const rejected = judgement.findings.filter(({ decided }) => decided?.decision === "rejected");
+  const pinned = pins(judgement).faults;
+  const row = (finding: Finding) => (
+    <Row
+      key={finding.fault}
+      finding={finding}
+      why={whyOf(judgement, finding.fault)}
+      isPinned={pinned.includes(finding.fault)}
+      sent={judgement.plan_sent}
+      {...rest}
+    />
+  );
   return (
     <>
       <h2 className="flex items-baseline justify-between gap-2 bg-pine px-2 py-1 text-sm font-semibold text-paper">
@@ -33,17 +51,21 @@ export function Findings({ judgement, ...rest }: Props) {
           {judgement.strengths.length > 0 ? "What to keep is below." : "Peg and mark the swing first (M)."}
         </p>
       )}
-      {[...active, ...open].map((finding) => (
-        <Row key={finding.fault} finding={finding} why={whyOf(judgement, finding.fault)} {...rest} />
-      ))}
+      {[...active, ...open].map(row)}
       {unseen.length > 0 && (
         <details>
           <summary className="cursor-pointer border-b border-base-content/20 px-2 py-1 text-sm">
             {unseen.length} cannot be seen in this swing
           </summary>
-          {unseen.map((finding) => (
-            <Row key={finding.fault} finding={finding} {...rest} />
-          ))}
+          {unseen.map(row)}
+        </details>
+      )}
+      {rejected.length > 0 && (
+        <details>
+          <summary className="cursor-pointer border-b border-base-content/20 px-2 py-1 text-sm">
+            {rejected.length} rejected
+          </summary>
+          {rejected.map(row)}
         </details>
       )}
       {judgement.clashes.map((clash) => (
@@ -56,8 +78,15 @@ export function Findings({ judgement, ...rest }: Props) {
   );
 }
 
-function Row(props: Omit<Props, "judgement"> & { finding: Finding; why?: string }) {
-  const { finding, why, chosen, choose, take, units } = props;
+interface RowProps extends Omit<Props, "judgement"> {
+  finding: Finding;
+  why?: string;
+  isPinned: boolean;
+  sent: boolean;
+}
+
+function Row(props: RowProps) {
+  const { finding, why, isPinned, sent, chosen, choose, take, units, decide, pin } = props;
   const open = chosen === finding.fault;
   return (
     <div
@@ -78,7 +107,13 @@ function Row(props: Omit<Props, "judgement"> & { finding: Finding; why?: string 
           {finding.verdict !== "cannot_be_seen" && (
             <span className="block text-xs opacity-90">{finding.teacher}</span>
           )}
-          {why && <span className="block text-xs font-medium">Pinned: {why}.</span>}
+          {why && <span className="block text-xs font-medium">Suggested: {why}.</span>}
+          {finding.decided && (
+            <span className="block text-xs font-medium">
+              {DECIDED_WORDS[finding.decided.decision]}
+              {finding.decided.changed && ", and what is read has changed since"}
+            </span>
+          )}
         </span>
         <span className="num shrink-0 text-right text-xs leading-tight">
           {finding.verdict === "cannot_be_seen" ? "" : percent(finding.certainty)}
@@ -104,6 +139,15 @@ function Row(props: Omit<Props, "judgement"> & { finding: Finding; why?: string 
         </ul>
       )}
       {open && <Evidence finding={finding} units={units} />}
+      {open && (
+        <Decide
+          finding={finding}
+          isPinned={isPinned}
+          sent={sent}
+          decide={(decision, reason) => decide(finding, decision, reason)}
+          pin={() => pin(finding)}
+        />
+      )}
     </div>
   );
 }
@@ -171,6 +215,7 @@ function Strengths({ judgement }: { judgement: Judgement }) {
   );
 }
 
+const DECIDED_WORDS = { accepted: "Accepted", rejected: "Rejected", added: "Added by eye" };
 const PHASES: Finding["phase"][] = ["set_up", "going_back", "change", "coming_down", "through"];
 const inTime = (a: Finding, b: Finding) => PHASES.indexOf(a.phase) - PHASES.indexOf(b.phase);
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { cord, layOut, PLATE } from "./chainLayout";
+import { cord, layOut, missPlate, PLATE } from "./chainLayout";
 import type { Finding } from "./verdict";
 
 const finding = (fault: string, moment: string, verdict: Finding["verdict"] = "shown") =>
-  ({ fault, moment, verdict }) as Finding;
+  ({ fault, moment, verdict, active: verdict !== "open" }) as Finding;
 
 describe("the chain of causes", () => {
   it("lays plates out by the time of the swing, one below the other at one moment", () => {
@@ -23,6 +23,19 @@ describe("the chain of causes", () => {
     expect(at.short?.y).toBeGreaterThanOrEqual((at.sways?.y ?? 0) + PLATE.height);
     expect(at.hangs_back?.x).toBeGreaterThan(at.sways?.x ?? 0);
     expect(laid.columns.map(({ moment }) => moment)).toEqual(["address", "top", "impact"]);
+  });
+
+  it("ends in the usual miss, from the faults that bring it", () => {
+    const found = { ...finding("hangs_back", "impact"), ball: ["thin"] as const };
+    const other = { ...finding("steep", "top"), ball: ["slice"] as const };
+    const judged = {
+      findings: [found, other] as unknown as Finding[],
+      misses: ["thin" as const, "two_way" as const],
+    };
+    const laid = layOut(judged);
+    expect(missPlate(judged, laid)).toMatchObject({ words: "thin, two-way", from: ["hangs_back"] });
+    expect(missPlate(judged, laid)?.x).toBeGreaterThan(laid.width);
+    expect(missPlate({ ...judged, misses: [] }, laid)).toBeNull();
   });
 
   it("is nothing where nothing is wrong", () => {

@@ -18,7 +18,7 @@ export const PLATE = { width: 132, height: 40, beside: 26, below: 8, top: 4 };
 
 /** Plates by the moment at which each fault happens, those of one moment below each other. */
 export function layOut({ findings }: Pick<Judgement, "findings">): ChainLayout {
-  const active = findings.filter(({ verdict }) => verdict === "shown" || verdict === "likely");
+  const active = findings.filter((each) => each.active);
   const moments = CHECKPOINTS.map(([moment]) => moment).filter((moment) =>
     active.some((each) => each.moment === moment),
   );
@@ -51,4 +51,30 @@ export function cord(from: Plate, to: Plate): string {
   const end = { x: to.x, y: to.y + PLATE.height / 2 };
   const bend = Math.max(14, (end.x - start.x) / 2);
   return `M${start.x} ${start.y}C${start.x + bend} ${start.y} ${end.x - bend} ${end.y} ${end.x} ${end.y}`;
+}
+
+export interface MissPlate {
+  words: string;
+  from: string[]; // the faults that send the ball so
+  x: number;
+  y: number;
+}
+
+/** The usual miss at the chain's end, and which faults of the chain bring it; null where nobody said one. */
+export function missPlate(
+  judgement: Pick<Judgement, "findings" | "misses">,
+  laid: ChainLayout,
+): MissPlate | null {
+  const { misses } = judgement;
+  if (!misses.length) return null;
+  const placed = new Set(laid.plates.map(({ fault }) => fault));
+  const from = judgement.findings.filter(
+    ({ fault, ball }) => placed.has(fault) && ball.some((miss) => misses.includes(miss)),
+  );
+  return {
+    words: misses.map((miss) => miss.replace("_", "-")).join(", "),
+    from: from.map(({ fault }) => fault),
+    x: laid.width + PLATE.beside,
+    y: PLATE.top,
+  };
 }

@@ -1,16 +1,83 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
 import { judgementQuery, meQuery } from "../../api/queries";
+import { onTaken, outbox, useOutbox } from "../../outbox";
+import { judgingLane, type Post } from "../../outbox/posts";
 import { useBench, useBenchStore } from "../benchContext";
 import type { Side } from "../benchState";
 import { follow } from "../readings/follow";
-import type { Judgement } from "./verdict";
+import { type Decision, type Plan, withChoices } from "./choices";
+import type { Finding, Judgement } from "./verdict";
 
-/** The judgement of the swing on a side, judged anew when what it is read from changes. */
-export function useJudgement(side: Side) {
+const PAUSE_MS = 400;
+
+/** The judgement of the swing on a side, judged anew when what it is read from changes, with what is chosen here. */
+export function useJudgement(side: Side, model = "") {
   const id = useBench((bench) => bench.sides[side]?.swing.id ?? "");
   const state = useBench((bench) => bench.sides[side]?.state ?? "");
   const units = useQuery(meQuery).data?.units ?? "cm"; // its sentences hold lengths
-  return useQuery({ ...judgementQuery(id, state, units), enabled: id !== "" && state !== "" });
+  const { data, error } = useQuery(judgementQuery(id, state, units, model));
+  useOutbox(({ waiting }) => waiting);
+  const unsent = model ? [] : outbox().unsent(judgingLane(id));
+  return {
+    data:
+      data &&
+      withChoices(
+        data,
+        unsent.map(({ post }) => post),
+      ),
+    error,
+  };
+}
+
+/** Judges anew once the server has taken what was chosen on a swing; one listener a bench. */
+export function useTakenChoices(side: Side): void {
+  const queries = useQueryClient();
+  const id = useBench((bench) => bench.sides[side]?.swing.id ?? "");
+  useEffect(
+    () =>
+      onTaken((lane, posts) => {
+        if (lane !== judgingLane(id)) return;
+        // What has arrived stands until the server's own word of it is here.
+        queries.setQueriesData<Judgement>({ queryKey: ["judgement", id] }, (before) =>
+          before ? withChoices(before, posts) : before,
+        );
+        void queries.invalidateQueries({ queryKey: ["judgement", id] });
+        void queries.invalidateQueries({ queryKey: ["plan", id] });
+        void queries.invalidateQueries({ queryKey: ["sheet-preview"] });
+      }),
+    [queries, id],
+  );
+}
+
+/** How to decide on a fault, and to choose what the lesson is about. */
+export function useChoices(side: Side) {
+  const id = useBench((bench) => bench.sides[side]?.swing.id ?? "");
+  const send = (subject: string, what: string, post: Post) =>
+    outbox().add(
+      { id: crypto.randomUUID(), lane: judgingLane(id), subject, what, post },
+      PAUSE_MS,
+      post.kind === "plan",
+    );
+  return {
+    decide: (
+      finding: Pick<Finding, "fault" | "name" | "verdict" | "certainty">,
+      decision: Decision,
+      reason = "",
+    ) =>
+      send(finding.fault, `what was decided on “${finding.name}”`, {
+        kind: "decision",
+        swingId: id,
+        fault: finding.fault,
+        said: {
+          decision,
+          reason,
+          verdict_then: finding.verdict,
+          certainty_then: Math.min(1, Math.max(0, finding.certainty)),
+        },
+      }),
+    choose: (plan: Plan | null) => send("plan", "the lesson's focus", { kind: "plan", swingId: id, plan }),
+  };
 }
 
 /** The finding that is open, and how to open one: the stage goes to the frame that shows it. */

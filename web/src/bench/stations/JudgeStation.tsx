@@ -3,8 +3,13 @@ import { withErrorOrNothing } from "../../units";
 import { direction, momentWords, READING_WORDS, SAID_WORDS, SIGNED } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
 import type { Side } from "../benchState";
+import { AddFault } from "../judging/AddFault";
+import { pinned } from "../judging/choices";
 import { Findings } from "../judging/Findings";
-import { useChosen, useJudgement } from "../judging/useJudgement";
+import { LastTime } from "../judging/LastTime";
+import { LessonPlan } from "../judging/LessonPlan";
+import { OtherModel } from "../judging/OtherModel";
+import { useChoices, useChosen, useJudgement, useTakenChoices } from "../judging/useJudgement";
 import { follow, takeNeed } from "../readings/follow";
 import type { Reading } from "../readings/reading";
 import { Standing, standingWords } from "../readings/Standing";
@@ -17,19 +22,29 @@ export function JudgeStation({ units }: { units: Units }) {
   const readings = useBench((state) => state.sides[main]?.readings) ?? [];
   const judging = useJudgement(main);
   const { chosen, choose } = useChosen(main, judging.data);
+  const { decide, choose: choosePlan } = useChoices(main);
+  useTakenChoices(main);
   const banded = byStanding(readings);
   const setUp = bySetUp(readings);
   const untold = readings.filter((each) => each.band !== null && each.status !== "ok");
   return (
     <section aria-label="Judgement" className="plate min-h-0 flex-1 relative overflow-y-auto">
       {judging.data ? (
-        <Findings
-          judgement={judging.data}
-          chosen={chosen}
-          choose={choose}
-          take={(need) => takeNeed(bench, main, need)}
-          units={units}
-        />
+        <>
+          <LastTime judgement={judging.data} units={units} />
+          <Findings
+            judgement={judging.data}
+            chosen={chosen}
+            choose={choose}
+            take={(need) => takeNeed(bench, main, need)}
+            units={units}
+            decide={decide}
+            pin={(finding) => judging.data && choosePlan(pinned(judging.data, finding))}
+          />
+          <AddFault judgement={judging.data} decide={decide} />
+          {main === "student" && <LessonPlan judgement={judging.data} units={units} choose={choosePlan} />}
+          <OtherModel side={main} judgement={judging.data} />
+        </>
       ) : (
         <p className="p-2 text-sm" role="status">
           {judging.error ? "The swing could not be judged just now." : "Judging …"}

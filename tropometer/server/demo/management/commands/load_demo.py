@@ -13,9 +13,12 @@ from tropometer.server.bench.schemas import SwingIn
 from tropometer.server.bench.services import keep_pressure, receive
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.demo import practice
+from tropometer.server.demo.answers import Answer
 from tropometer.server.demo.drawn import PRESSURE_FILE, arrived, mark, pressure_table, put_models_on_shelf
+from tropometer.server.judging.plans import sent_before as plan_sent_before
 from tropometer.server.lessons.sending import sent_before
 from tropometer.server.people import services as people
+from tropometer.server.people.body import say_body
 from tropometer.server.people.schemas import StudentNew
 
 if TYPE_CHECKING:
@@ -55,7 +58,10 @@ class Command(BaseCommand):
             guardian=about.guardian,
             consent_on=about.consent_on,
         )
-        return people.add(instructor, data)
+        student = people.add(instructor, data)
+        if about.body is not None:
+            say_body(student, about.body)
+        return student
 
     def _swing(self, instructor: User, student: Student, about: practice.DemoSwing) -> None:
         data = SwingIn(
@@ -67,6 +73,8 @@ class Command(BaseCommand):
             what_hurts=about.what_hurts,
             camera_place=about.camera_place,
             one_swing=about.one_swing,
+            misses=list(about.misses),
+            hurts=list(about.hurts),
             clips=[arrived(instructor, name) for name in about.clips],
         )
         received_at = timezone.now() - timedelta(days=about.days_ago)
@@ -78,7 +86,7 @@ class Command(BaseCommand):
         if about.answer:
             self._answer(swing, about.answer)
 
-    def _answer(self, swing: Swing, answer: tuple[str, str]) -> None:
+    def _answer(self, swing: Swing, answer: Answer) -> None:
         sent_at = swing.received_at + ANSWERED_AFTER
-        opening, drill = answer
-        sent_before(swing, opening, drill, sent_at, read_at=sent_at + timedelta(hours=3))
+        plan_sent_before(swing, answer.plan, answer.values_then)
+        sent_before(swing, answer.opening, sent_at, read_at=sent_at + timedelta(hours=3))

@@ -1,0 +1,168 @@
+"""What the lesson on a swing is about, as the instructor chose it; once sent, in the words of that day."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import TYPE_CHECKING, Any
+from uuid import UUID
+
+from django.db import transaction
+
+from tropometer.server.judging.judged import JudgedSwing, judged
+from tropometer.server.judging.models import Plan
+from tropometer.server.judging.once import is_new
+from tropometer.server.judging.plan_words import ValueThen, in_words
+from tropometer.server.people.body import judged_as
+from tropometer.swing.readings.register import KINDS
+from tropometer.teaching.judging.sparing import is_barred, warnings
+from tropometer.teaching.knowledge.band import Key
+from tropometer.teaching.knowledge.book_error import BookError
+from tropometer.teaching.knowledge.pages import shipped
+from tropometer.teaching.words.sentences import for_student
+
+if TYPE_CHECKING:
+    from tropometer.server.bench.models import Swing
+    from tropometer.server.judging.schemas import PlanIn
+    from tropometer.server.people.models import User
+
+REMEMBERED = 200  # of an instructor's plans, so many are looked through for phrases of their own
+
+
+def plan_for(swing: Swing) -> Plan | None:
+    """The plan that was chosen for a swing, if one was."""
+    return Plan.objects.filter(swing=swing).first()
+
+
+def choose(swing: Swing, plan: PlanIn | None, id: UUID | None = None) -> None:
+    """Keep a plan in place of the one before, or none; BookError names what makes no sense, or must not be.
+
+    `id` is the sender's name for the change.
+    """
+    document = _kept(plan) if plan else None
+    if document:
+        _check(judged(swing, "", "cm"), document)
+    with transaction.atomic():
+        now = Plan.objects.select_for_update().filter(swing=swing).first()
+        if now is not None and now.as_sent is not None:
+            raise BookError("plan", "", "the lesson has been sent: its plan can no longer be changed")
+        if not is_new(swing, id):
+            return
+        if document:
+            Plan.objects.update_or_create(swing=swing, defaults={"document": document})
+        elif now is not None:
+            now.delete()
+
+
+def said_plan(swing: Swing, units: str) -> dict[str, Any] | None:
+    """The plan for a swing as its student reads it, shaped as `SentPlan`; None where nothing was chosen."""
+    plan = plan_for(swing)
+    if plan is None or plan.as_sent is not None:
+        return plan.as_sent if plan else None
+    return _in_words(judged(swing, "", units), plan.document)
+
+
+def freeze(swing: Swing, units: str) -> None:
+    """Keep the plan in the words in which it is sent now.
+
+    BookError where it rests on marks that nobody looked at, or on a drill that must wait or must not be.
+    """
+    plan = Plan.objects.select_for_update().filter(swing=swing).first()
+    if plan is None:
+        return
+    swing_judged = judged(swing, "", units)
+    _check(swing_judged, plan.document)
+    for i, focus in enumerate(plan.document["focus"]):
+        finding = swing_judged.finding(focus["fault"])
+        if finding is not None and finding.provisional and finding.decision != "added":
+            name = swing_judged.book.faults[finding.fault].name
+            raise BookError(
+                "plan", f"focus[{i}]", f"“{name}” rests on marks that nobody looked at: look at them first"
+            )
+    plan.as_sent = _in_words(swing_judged, plan.document)
+    plan.save(update_fields=["as_sent"])
+
+
+def thaw(swing: Swing) -> None:
+    """Let a plan be changed again whose lesson was taken back."""
+    Plan.objects.filter(swing=swing).update(as_sent=None)
+
+
+def sent_before(swing: Swing, plan: PlanIn, then: Mapping[str, ValueThen]) -> None:
+    """A plan that was sent some time ago, with what was read then of each fault's goal.
+
+    For a practice that brings its past along: each focus has words of the instructor's own.
+    """
+    student = swing.student
+    assert student is not None
+    document = _kept(plan)
+    goals = {(g["reading"], g["at"]): f["fault"] for f in document["focus"] if (g := f["goal"])}
+    as_sent = in_words(
+        document,
+        shipped(),
+        shipped().models[student.teaching_model].name,
+        judged_as(student, swing.misses, swing.hurts, swing.instructor.units),
+        lambda fault: "",
+        lambda key: then.get(goals[key]),
+    )
+    Plan.objects.create(swing=swing, document=document, as_sent=as_sent)
+
+
+def phrases_of(instructor: User) -> dict[str, str]:
+    """What an instructor last said to a student of each fault in words of their own."""
+    found: dict[str, str] = {}
+    theirs = Plan.objects.filter(swing__instructor=instructor, swing__removed_at__isnull=True)
+    for document in theirs.values_list("document", flat=True)[:REMEMBERED]:
+        for focus in document["focus"]:
+            if focus["words"].strip():
+                found.setdefault(focus["fault"], focus["words"])
+    return found
+
+
+def _kept(plan: PlanIn) -> dict[str, Any]:
+    return plan.model_dump(mode="json")
+
+
+def _check(swing_judged: JudgedSwing, document: dict[str, Any]) -> None:
+    book, student = swing_judged.book, swing_judged.student
+    for i, focus in enumerate(document["focus"]):
+        where = f"focus[{i}]"
+        if focus["fault"] not in book.faults:
+            raise BookError("plan", f"{where}.fault", f"there is no fault called {focus['fault']}")
+        finding = swing_judged.finding(focus["fault"])
+        if finding is not None and finding.decision == "rejected":
+            raise BookError("plan", f"{where}.fault", "it was rejected")
+        for j, chosen in enumerate(focus["drills"]):
+            at = f"{where}.drills[{j}]"
+            drill = book.drills.get(chosen["drill"])
+            if drill is None:
+                raise BookError("plan", at, f"there is no drill called {chosen['drill']}")
+            ache = is_barred(drill, student)
+            if ache is not None:
+                part = (ache.part or "").replace("_", " ")
+                raise BookError("plan", at, f"“{drill.name}” is not for a {part} that hurts")
+            if any(each.held for each in warnings(book, student, drill.loads)):
+                raise BookError(
+                    "plan",
+                    at,
+                    f"“{drill.name}” waits until a physician or physiotherapist has agreed: "
+                    "note who and when on the student's card",
+                )
+        goal = focus["goal"]
+        kind = KINDS.get(goal["reading"]) if goal else None
+        if goal and (kind is None or goal["at"] not in kind.at):
+            raise BookError("plan", f"{where}.goal", "there is no such reading there")
+
+
+def _in_words(swing_judged: JudgedSwing, document: dict[str, Any]) -> dict[str, Any]:
+    def said(fault: str) -> str:
+        finding = swing_judged.finding(fault)
+        name = for_student(swing_judged.book.faults[fault].name, swing_judged.student.hand)
+        return swing_judged.said(finding).student if finding else name
+
+    def read(key: Key) -> dict[str, float] | None:
+        now = swing_judged.found.given(*key)
+        if now is None or now.provisional or now.value is None or now.u95 is None:
+            return None
+        return {"value": now.value, "u95": now.u95}
+
+    return in_words(document, swing_judged.book, swing_judged.model.name, swing_judged.student, said, read)
