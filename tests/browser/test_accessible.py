@@ -9,6 +9,7 @@ from tests.browser.base import BrowserCase, StageDriver
 from tests.swings import DEMO_CLIPS, ROOT
 from tropometer.server.bench.models import Peg
 from tropometer.server.demo.drawn import put_on
+from tropometer.server.judging.models import Plan
 from tropometer.server.lessons.models import Lesson
 from tropometer.server.lessons.sending import send
 from tropometer.server.lessons.services import add_frame
@@ -37,6 +38,18 @@ def check_axe(case: TestCase, page: Page, name: str) -> None:
         case.assertEqual(said, [], f"{name}, {theme}")
 
 
+PLAN = {
+    "focus": [
+        {
+            "fault": "sways",
+            "words": "",
+            "drills": [{"drill": "stick_by_the_hip", "dose": "ten"}],
+            "goal": None,
+        }
+    ]
+}
+
+
 class AccessibleTests(BrowserCase):
     def test_every_main_view(self) -> None:
         page = self.page
@@ -48,7 +61,8 @@ class AccessibleTests(BrowserCase):
             check_axe(self, page, path)
         clip = self.student_clip(DEMO_CLIPS / "tobin_first_face.mp4")
         put_on(clip, "tobin_first_face", whole=False)
-        lesson = Lesson.objects.create(instructor=self.owner, swing=clip.swing, drill="wall_behind_seat")
+        lesson = Lesson.objects.create(instructor=self.owner, swing=clip.swing)
+        Plan.objects.create(swing=clip.swing, document=PLAN)
         add_frame(lesson, clip.pk, Peg.objects.get(clip=clip, name="top").frame, "Look here.")
         self.sign_in()
         for path, heading in [
@@ -57,6 +71,8 @@ class AccessibleTests(BrowserCase):
             ("/shelf", "Shelf of reference swings"),
             ("/lessons", "Lessons"),
             (f"/lessons/{lesson.pk}", "Lesson for Tobin Farrow"),
+            ("/book", "Drill book"),
+            ("/book/models?model=centred&beside=loaded_shift", "Teaching models"),
             ("/bin", "Bin"),
             ("/account", "Account"),
             ("/nowhere", "Nothing is kept at this address"),
@@ -68,6 +84,13 @@ class AccessibleTests(BrowserCase):
         page.goto("/students")
         page.get_by_role("button", name="New student").click()
         check_axe(self, page, "new student")
+        page.goto("/students")
+        page.get_by_role("button", name="Body and ball of Tobin Farrow").click()
+        page.get_by_role("button", name="Add a part").click()
+        check_axe(self, page, "body")
+        page.goto("/book")
+        page.get_by_role("button", name="Own drill").click()
+        check_axe(self, page, "own drill")
         page.goto(f"/bench/{clip.swing_id}")
         StageDriver(page).wait_drawn()
         for key, station in zip("mrjt", ("mark", "read", "judge", "tell"), strict=True):

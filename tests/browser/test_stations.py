@@ -153,6 +153,63 @@ class StationTests(BrowserCase):
         expect(page.get_by_test_id("chain-sways")).to_have_count(0)
         self.assertNotEqual(page.get_by_label("Cause chain").inner_text(), before)
 
+    def test_a_finding_is_rejected_and_comes_back_and_another_is_added_by_eye(self) -> None:
+        page = self.page
+        page.keyboard.press("j")
+        sways, panel = page.get_by_test_id("finding-sways"), page.get_by_role("region", name="Judgement")
+        sways.click()
+        panel.get_by_role("button", name="Reject", exact=True).click()
+        page.get_by_label("Why “Sways” is rejected").fill("The mat was turned")
+        page.keyboard.press("Enter")
+        expect(page.get_by_test_id("chain-sways")).to_have_count(0)
+        expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+        page.reload()
+        panel.get_by_text("1 rejected").click()
+        sways.click()
+        expect(panel).to_contain_text("The mat was turned")
+        panel.get_by_role("button", name="Let the readings speak").click()
+        expect(page.get_by_test_id("chain-sways")).to_be_visible()
+        panel.get_by_text("Add what you see").click()
+        panel.get_by_label("Fault").select_option("posed_finish")
+        panel.get_by_label("What you saw").fill("Held for the camera")
+        panel.get_by_role("button", name="Add", exact=True).click()
+        expect(page.get_by_test_id("chain-posed_finish")).to_be_visible()
+        expect(page.get_by_test_id("finding-posed_finish")).to_contain_text("Added by eye")
+
+    def test_what_the_lesson_is_about_is_chosen_changed_and_read(self) -> None:
+        page = self.page
+        page.keyboard.press("j")
+        plan = page.get_by_role("region", name="The lesson is about")
+        plan.get_by_role("button", name="Choose these").click()
+        first = plan.get_by_role("group").first
+        expect(first).to_contain_text("Goal:")
+        name = first.locator("b").inner_text().removeprefix("1. ")
+        first.get_by_label(f"To the student, {name}").fill("Turn behind you.")
+        expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+        check_axe(self, page, "a plan")
+        page.reload()
+        expect(first.get_by_label(f"To the student, {name}")).to_have_value("Turn behind you.")
+        page.keyboard.press("t")
+        page.get_by_role("button", name="Begin with words").click()
+        expect(page.get_by_text("Turn behind you.")).to_be_visible()
+        expect(page.get_by_role("heading", name=re.compile("Your drill:")).first).to_be_visible()
+        page.keyboard.press("j")
+        taking = page.get_by_role("button", name=re.compile("^Take .* out$"))
+        for _ in range(taking.count()):
+            taking.first.click()
+        expect(plan).to_contain_text("Nothing to work on")
+        plan.get_by_role("button", name="Choose nothing again").click()
+        expect(plan.get_by_role("button", name="Choose these")).to_be_visible()
+
+    def test_another_model_says_where_it_differs_and_why(self) -> None:
+        page = self.page
+        page.keyboard.press("j")
+        page.get_by_text("Judge it by another model too").click()
+        page.get_by_label("The other model").select_option("centred")
+        beside = page.get_by_test_id("two-models")
+        expect(beside).to_contain_text(re.compile(r"They agree on \d of \d"))
+        expect(beside).to_contain_text("The pelvis going back: Loaded | Centred")
+
     def test_a_key_that_cannot_act_says_why_and_the_palette_goes_where_it_can(self) -> None:
         page = self.page
         page.keyboard.press("r")

@@ -235,7 +235,17 @@ class WalkTests(BrowserCase):
         self.assert_holds(tape, true_reading(ILSE, "pelvis_sway", "top"), 0.0254)
         page.get_by_role("button", name="cm", exact=True).click()
 
+    def choose_what_it_is_about(self, page: Page) -> None:
+        page.keyboard.press("j")
+        page.get_by_text("Add what you see").click()
+        page.get_by_label("Fault").select_option("posed_finish")
+        page.get_by_role("button", name="Add", exact=True).click()
+        page.get_by_test_id("finding-posed_finish").click()
+        page.get_by_role("button", name="Work on it").click()
+        expect(page.get_by_role("region", name="The lesson is about")).to_contain_text("Posed finish")
+
     def write_and_send(self, page: Page) -> str:
+        self.choose_what_it_is_about(page)
         page.keyboard.press("p")
         expect(
             page.get_by_text(f"Frame {truth(ILSE)['checkpoints']['top']} is in the lesson (1).")
@@ -243,12 +253,11 @@ class WalkTests(BrowserCase):
         page.keyboard.press("t")
         page.get_by_label("Opening words").fill("Good posture. One thing for two weeks.")
         page.get_by_label("Words under Ilse Marrin, top").fill("Keep this room.")
-        page.get_by_label("Drill").select_option("arms_folded_shift")
         expect(page.get_by_role("status").filter(has_text="Saved")).to_be_visible()
         page.get_by_role("link", name="See it as the student will").click()
         preview = page.get_by_role("complementary", name="Preview of the lesson sheet")
         expect(preview).to_contain_text("Keep this room.")
-        expect(preview).to_contain_text("Let the right (front) foot turn out")
+        expect(preview).to_contain_text("Your drill: Pressure across before the turn ends")
         page.get_by_role("button", name="Send to ilse@skerrow.example").click()
         expect(page.get_by_text("Not read yet.")).to_be_visible()
         page.get_by_role("button", name="Take it back").click()
@@ -272,8 +281,10 @@ class WalkTests(BrowserCase):
         expect(page.get_by_text("Keep this room.")).to_be_visible()
         told = re.compile(r"Your left \(back\) hip is \d\.\d cm inside your shoe\.")
         expect(page.get_by_text(told)).to_be_visible()
-        expect(page.get_by_role("heading", name="Your drill: Arms folded, pressure first")).to_be_visible()
-        expect(page.get_by_text("Take care.")).to_be_visible()
+        expect(
+            page.get_by_role("heading", name="Your drill: Pressure across before the turn ends")
+        ).to_be_visible()
+        expect(page.get_by_text("Take care.").first).to_be_visible()
         loaded = page.locator("svg image").first
         self.assertTrue(loaded.evaluate("(i) => fetch(i.href.baseVal).then((r) => r.ok)"))
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)

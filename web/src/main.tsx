@@ -34,6 +34,8 @@ const router = createBrowserRouter([
               { path: "students", lazy: screen("Students") },
               { path: "shelf", lazy: async () => ({ Component: (await import("./shelf/Shelf")).Shelf }) },
               { path: "lessons", lazy: screen("Lessons") },
+              { path: "book", lazy: screen("DrillBook") },
+              { path: "book/models", lazy: screen("Models") },
               { path: "bin", lazy: screen("Bin") },
               { path: "account", lazy: screen("Account") },
               { path: "lessons/:id", lazy: screen("LessonDesk") },

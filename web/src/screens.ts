@@ -3,6 +3,8 @@ export { Account } from "./account/Account";
 export { Forgotten } from "./account/Forgotten";
 export { NewPassword } from "./account/NewPassword";
 export { Bin } from "./bin/Bin";
+export { DrillBook } from "./book/DrillBook";
+export { Models } from "./book/Models";
 export { Inbox } from "./inbox/Inbox";
 export { LessonDesk } from "./lesson/LessonDesk";
 export { Lessons } from "./lesson/Lessons";

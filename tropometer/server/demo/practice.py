@@ -213,7 +213,6 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "Everything low on the face",
                 camera_place="Held by my brother, on the left of the mat",
                 misses=("low",),
-                marked=True,
                 one_swing=None,
             ),
             DemoSwing(

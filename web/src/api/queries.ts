@@ -65,10 +65,13 @@ export const modelsQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
+const fetchBook = () => got(api.GET("/api/book"));
+export type Book = Awaited<ReturnType<typeof fetchBook>>;
+
 /** What there is to teach by, one's own pages among it. */
 export const bookQuery = queryOptions({
   queryKey: ["book"],
-  queryFn: () => got(api.GET("/api/book")),
+  queryFn: fetchBook,
   staleTime: 5 * 60_000,
 });
 

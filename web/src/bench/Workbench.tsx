@@ -5,6 +5,7 @@ import { meQuery, modelsQuery } from "../api/queries";
 import { KeepInMind } from "../parts/KeepInMind";
 import { useMedia } from "../parts/useMedia";
 import { usePageTitle } from "../parts/usePageTitle";
+import { useHurts } from "../students/useHurts";
 import type { Units } from "../units";
 import { useBench } from "./benchContext";
 import type { Side as SideName } from "./benchState";
@@ -54,6 +55,7 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
   const stagesDrawn = useDeferredValue(true, false); // what is beside them is drawn while the clip opens
   const [over, setOver] = useState<"help" | "palette" | null>(null);
   const picking = usePick(bench);
+  const hurts = useHurts(swing);
   useKeys(bench, doings);
   useDoing("pick", picking.pick);
   useDoing("help", () => setOver("help"));
@@ -72,7 +74,7 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
     <div className="flex flex-col gap-2 p-2 lg:h-full lg:min-h-[640px]">
       <TitleRow choice={wide && choice} wide={wide} help={() => setOver("help")} units={units} />
       {station !== "read" && (
-        <KeepInMind hurts={swing.what_hurts} history={swing.student?.history ?? ""} miss={swing.usual_miss} />
+        <KeepInMind hurts={hurts} history={swing.student?.history ?? ""} miss={swing.usual_miss} />
       )}
       <div className="flex min-h-0 flex-1 flex-col gap-2 lg:flex-row">
         <div className="flex min-w-0 flex-1 flex-col gap-2">

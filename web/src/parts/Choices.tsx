@@ -5,14 +5,15 @@ interface Props<Id extends string> {
   words: (id: Id) => string;
   chosen?: readonly string[];
   hint?: string;
+  long?: boolean; // so many that they scroll
 }
 
 /** Several of some words, each a plate to press; the form holds their ids under one name. */
-export function Choices<Id extends string>({ legend, name, ids, words, chosen = [], hint }: Props<Id>) {
+export function Choices<Id extends string>({ legend, name, ids, words, chosen = [], hint, long }: Props<Id>) {
   return (
     <fieldset className="mb-3">
       <legend className="mb-1 text-sm font-medium">{legend}</legend>
-      <div className="flex flex-wrap gap-1">
+      <div className={`flex flex-wrap gap-1 ${long ? "max-h-52 overflow-y-auto" : ""}`}>
         {ids.map((id) => (
           <label
             key={id}

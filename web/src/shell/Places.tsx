@@ -7,6 +7,7 @@ const PLACES = [
   ["/students", "Students"],
   ["/shelf", "Shelf"],
   ["/lessons", "Lessons"],
+  ["/book", "Book"],
   ["/bin", "Bin"],
 ] as const;
 

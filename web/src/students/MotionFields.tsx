@@ -16,9 +16,9 @@ export function MotionFields({ motions, measured, hand }: Props) {
     <fieldset className="mb-3">
       <legend className="mb-1 text-sm font-medium">Range of motion, degrees</legend>
       {motions.map(({ id, name, how, least = 0, most, usual }) => (
-        <div key={id} className="mb-1 flex items-center gap-1 text-sm" title={sidesOf(how, hand)}>
+        <div key={id} className="mb-1 flex items-center gap-1 text-sm" title={how}>
           <span className="min-w-0 flex-1">
-            {sidesOf(name, hand).replace(/^./, (first) => first.toUpperCase())}{" "}
+            <span className="inline-block first-letter:uppercase">{sidesOf(name.toLowerCase(), hand)}</span>{" "}
             <span className="text-xs opacity-80">(usual {usual}°)</span>
           </span>
           <input
@@ -28,7 +28,7 @@ export function MotionFields({ motions, measured, hand }: Props) {
             max={most}
             className="input input-sm num w-20"
             name={`degrees ${id}`}
-            aria-label={`${sidesOf(name, hand)}, degrees`}
+            aria-label={`${sidesOf(name.toLowerCase(), hand)}, degrees`}
             defaultValue={known.get(id)?.degrees}
           />
           <input
@@ -36,7 +36,7 @@ export function MotionFields({ motions, measured, hand }: Props) {
             required
             className="input input-sm num w-34"
             name={`on ${id}`}
-            aria-label={`${sidesOf(name, hand)}, measured on`}
+            aria-label={`${sidesOf(name.toLowerCase(), hand)}, measured on`}
             defaultValue={known.get(id)?.measured_on ?? today}
           />
         </div>

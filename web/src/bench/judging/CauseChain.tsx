@@ -104,7 +104,7 @@ export function CauseChain(props: {
               style={{ left: misses.x, top: misses.y, width: PLATE.width }}
             >
               <span className="block font-semibold">{misses.words}</span>
-              {misses.from.length === 0 ? "not explained by this" : "the usual miss"}
+              {misses.from.length === 0 ? "not explained" : "the usual miss"}
             </p>
           )}
           {laid.columns.map(({ moment, x }) => (

@@ -60,12 +60,18 @@ export function LessonPlan({ judgement, units, choose }: Props) {
 
 function Suggested(props: { judgement: Judgement; named: (fault: string) => string; take: () => void }) {
   const { judgement, named, take } = props;
-  if (!judgement.focus.length)
+  if (!judgement.focus.length) {
+    const seen = judgement.strengths.length > 0 || judgement.left_out.length > 0;
     return (
       <p className="border-b border-base-content/20 p-2 text-sm">
-        Nothing has to change by this model. Tell the student what to keep.
+        {!seen
+          ? "Too little can be seen to say: peg and mark the swing first."
+          : judgement.left_out.length > 0
+            ? `Nothing that may be worked on now. ${judgement.left_out.map(({ fault, why }) => `${named(fault)}: ${why}`).join(". ")}.`
+            : "Nothing has to change by this model. Tell the student what to keep."}
       </p>
     );
+  }
   return (
     <div className="border-b border-base-content/20 p-2 text-sm">
       <ol className="list-decimal pl-5">

@@ -1,7 +1,7 @@
-import type { Schemas } from "../../api/client";
+import type { Book as WholeBook } from "../../api/queries";
 import type { Judgement } from "./verdict";
 
-type Book = Pick<Schemas["BookOut"], "disputes" | "models">;
+type Book = Pick<WholeBook, "disputes" | "models">;
 type Verdict = "fault" | "open" | "none" | "unseen" | "not asked";
 
 export interface Differing {
