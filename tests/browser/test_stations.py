@@ -184,7 +184,7 @@ class StationTests(BrowserCase):
         first = plan.get_by_role("group").first
         expect(first).to_contain_text("Goal:")
         name = first.locator("b").inner_text().removeprefix("1. ")
-        first.get_by_label(f"To the student, {name}").fill("Turn behind you.")
+        first.get_by_label(f"To the student, {name}").press_sequentially("Turn behind you.")
         expect(page.get_by_text("Saved", exact=True)).to_be_visible()
         check_axe(self, page, "a plan")
         page.reload()

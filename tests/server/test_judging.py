@@ -248,6 +248,10 @@ class BodyTests(Judging):
             ({"aches": [{"part": "neck", "trouble": "pain", "agreed_by": "Dr Holm"}]}, "on which day"),
             ({"aches": [{"part": "neck", "trouble": "pain"}] * 2}, "is there twice"),
             ({"misses": ["lost"]}, "misses"),
+            ({"aches": [{"part": "neck", "trouble": "pain", "agreed_on": "2026-10-01"}]}, "who agreed"),
         ):
             self.assertIn(words, json.dumps(self.call("PUT", path, {**kept, **changed}, status=422)))
         self.assertEqual(self.call("GET", path, status=200), kept)
+        nobody = {"part": "neck", "trouble": "pain", "agreed_by": " ", "agreed_on": None}
+        said = self.call("PUT", path, {"aches": [nobody]}, status=200)
+        self.assertEqual(said["aches"], [nobody | {"agreed_by": ""}])

@@ -332,6 +332,7 @@ export const GAUGE_WORDS: Record<string, string> = {
   post_mark: "Post mark",
   seat_wall: "Seat wall",
   hips_push: "Push of the hips",
+  hips_sway: "Sway of the hips",
   belt_line: "Belt line",
   spine_line: "Spine line",
   shoulder_line: "Shoulder line",

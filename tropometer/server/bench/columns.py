@@ -78,6 +78,10 @@ def gauge_columns(gauges: Iterable[Gauge]) -> list[dict[str, Any]]:
                 [round(along, PIXEL_DIGITS) for point in each.points for along in (point.x, point.y)]
                 for each in gauge.shapes
             ],
+            "target": _spoken(
+                [round(along, PIXEL_DIGITS) for point in each.target for along in (point.x, point.y)]
+                for each in gauge.shapes
+            ),
             "value": [figure(each.value) for each in gauge.shapes],
             "u95": [figure(each.u95) for each in gauge.shapes],
         }

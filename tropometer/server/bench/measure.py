@@ -281,6 +281,7 @@ def _follow(state: str, record: SwingRecord, asked: Asked | None) -> Told:
         each for each in found.readings if record.plate or not isinstance(KINDS[each.reading], FromPlate)
     ]
     # A click is worth what it brings to the readings that the model looks at.
+    ends = {key: (band.low, band.high) for key, band in asked.bands.items()} if asked else {}
     looked_at = [each for each in readings if asked is None or (each.reading, each.at) in asked.bands]
     return Told(
         state,
@@ -288,7 +289,7 @@ def _follow(state: str, record: SwingRecord, asked: Asked | None) -> Told:
         tuple(clip.id for clip in record.clips),
         [_camera(found.scene_of(clip.id), clip) for clip in record.clips],
         [
-            gauges(scene, clip.view, readings) if (scene := found.scene_of(clip.id)) else ()
+            gauges(scene, clip.view, readings, ends) if (scene := found.scene_of(clip.id)) else ()
             for clip in record.clips
         ],
         readings,

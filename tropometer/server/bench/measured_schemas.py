@@ -54,7 +54,8 @@ class LineOut(Plain):
 class GaugeColumns(Plain):
     """A gauge: lines that stand on every frame, and what it draws on some, frame by frame.
 
-    Its shapes are alike and show one reading, where that is given. Points are x and y in turn.
+    Its shapes are alike and show one reading, where that is given. Points are x and y in turn, those of
+    `target` from the low end of what is asked for to the high one.
     """
 
     id: str
@@ -65,6 +66,7 @@ class GaugeColumns(Plain):
     unit: Unit | None
     frame: list[int]
     points: list[list[float]]
+    target: list[list[float]]
     value: list[float | None]
     u95: list[float | None]
 

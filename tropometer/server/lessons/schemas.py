@@ -25,7 +25,7 @@ class DrawnValue(Schema):
 
 
 class ShapeOut(Schema):
-    """What a gauge drew on the frame, and the reading that it shows, if that is given."""
+    """What a gauge drew on the frame, the reading that it shows, if given, and where its end should lie."""
 
     frame: int
     at: Checkpoint
@@ -35,6 +35,7 @@ class ShapeOut(Schema):
     unit: Unit
     value: float | None
     u95: float | None
+    target: list[PointOut] = []
 
 
 class GaugeOut(Schema):

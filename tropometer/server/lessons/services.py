@@ -163,7 +163,8 @@ def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dic
                 for line in gauge["lines"]
             ],
             "shapes": [
-                {**shape, "points": [_as_seen(motion, frame, point) for point in shape["points"]]}
+                shape
+                | {part: [_as_seen(motion, frame, p) for p in shape[part]] for part in ("points", "target")}
                 for shape in gauge["shapes"]
                 if shape["frame"] == frame
             ],
@@ -256,7 +257,7 @@ def _as_shown(frame: LessonFrame) -> LessonFrame:
 
 
 def _unsaid(shape: dict[str, Any]) -> dict[str, Any]:
-    return {**shape, "value": None, "u95": None}
+    return {**shape, "value": None, "u95": None, "target": []}
 
 
 def kept_names() -> set[str]:

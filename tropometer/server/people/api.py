@@ -107,4 +107,4 @@ def change_body(request: HttpRequest, id: UUID, data: Body) -> dict[str, Any]:
     """Say anew what hurts, how far it moves, and what usually goes wrong."""
     found = student_of(asking(request), id)
     say_body(found, data)
-    return body_of(found)
+    return body_of(student_of(asking(request), id))

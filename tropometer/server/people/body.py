@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Any, cast
 from django.db import transaction
 
 from tropometer.server.people.models import Ache, MotionMeasured
+from tropometer.server.people.models import Student as StudentRow
 from tropometer.server.text import once
 from tropometer.teaching.knowledge.caution import Trouble
 from tropometer.teaching.knowledge.pages import shipped
@@ -18,7 +19,6 @@ from tropometer.teaching.student_page import check_motion
 if TYPE_CHECKING:
     from collections.abc import Collection
 
-    from tropometer.server.people.models import Student as StudentRow
     from tropometer.server.people.schemas import Body
 
 
@@ -38,6 +38,8 @@ def say_body(student: StudentRow, body: Body) -> None:
     """Say anew what is known of a body; BookError names a motion that there is not, or that nobody has."""
     for i, motion in enumerate(body.motions):
         check_motion(shipped(), motion.motion, motion.degrees, f"motions[{i}]")
+    # Of two tabs that say it at once one goes after the other.
+    student = StudentRow.objects.select_for_update().get(pk=student.pk)
     student.misses = once(body.misses)
     student.good_clubs, student.bad_clubs = once(body.good_clubs), once(body.bad_clubs)
     student.save(update_fields=["misses", "good_clubs", "bad_clubs"])

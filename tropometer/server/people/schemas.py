@@ -99,7 +99,8 @@ class AcheSaid(Schema):
 
     @model_validator(mode="after")
     def _agreed_by_somebody_on_a_day(self) -> Self:
-        if bool(self.agreed_by.strip()) != (self.agreed_on is not None):
+        self.agreed_by = self.agreed_by.strip()
+        if bool(self.agreed_by) != (self.agreed_on is not None):
             raise ValueError("agreed_by: say who agreed, and agreed_on: on which day")
         return self
 

@@ -10,7 +10,7 @@ from tropometer.swing.gauges import (  # noqa: F401, I001
     hip_gate,
     post_mark,
     seat_wall,
-    hips_push,
+    hips_way,
     belt_line,
     shoulder_line,
     spine_line,

@@ -34,6 +34,7 @@ class GaugeShape:
     """What a gauge draws on one frame, and the reading that it shows, if that is given.
 
     A span is measured across from the first point to the last; bones and levels run through their points.
+    `target` is where its end would lie were the reading in the band that is asked for, from low to high.
     """
 
     frame: int
@@ -44,6 +45,7 @@ class GaugeShape:
     unit: Unit
     value: float | None
     u95: float | None
+    target: tuple[Point, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -8,7 +8,8 @@ import numpy as np
 
 from tropometer.swing.gauges.gauge import Gauge
 from tropometer.swing.gauges.register import gauge
-from tropometer.swing.gauges.sheet import Sheet, point
+from tropometer.swing.gauges.sheet import Sheet, moves, point
+from tropometer.swing.gauges.target import along
 
 
 @gauge("frontal")
@@ -23,5 +24,6 @@ def post_mark(sheet: Sheet) -> Iterator[Gauge]:
         now, pixels = sheet.place("lead_hip_edge", at), sheet.pixels(at, "lead_hip_edge")
         if now is not None and pixels is not None and at != "address":
             ends = (sheet.seen(np.array([post[0], now[1], now[2]])), point(pixels[0]))
-            spans.append(sheet.shape(at, ends, "span", "post_gap"))
+            # What is still to go grows away from the target.
+            spans.append(sheet.shape(at, ends, "span", "post_gap", moves(along(now, 0, -1.0))))
     yield Gauge(id="post_mark", label="Post mark", lines=(sheet.upright(post, "post"),), shapes=tuple(spans))

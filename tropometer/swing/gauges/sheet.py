@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 
 import numpy as np
 
 from tropometer.swing.arrays import Array
 from tropometer.swing.gauges.gauge import GaugeLine, GaugeShape, LineStyle, Point, ShapeStyle
-from tropometer.swing.names import CHECKPOINTS, Checkpoint
+from tropometer.swing.gauges.target import BEYOND_DEG, BEYOND_M, Ends, Reach, along, around, target
+from tropometer.swing.names import CHECKPOINTS, PLANE_OF, Checkpoint
 from tropometer.swing.readings.reading import Reading
 from tropometer.swing.record.clip import Clip
 from tropometer.swing.scene.eye import Eye
@@ -21,8 +22,16 @@ LEVEL_BEYOND = 0.35  # how much longer a level is drawn than from joint to joint
 class Sheet:
     """A clip whose address is pegged and whose camera is known."""
 
-    def __init__(self, scene: Scene, clip: Clip, eye: Eye, readings: Sequence[Reading]) -> None:
+    def __init__(
+        self,
+        scene: Scene,
+        clip: Clip,
+        eye: Eye,
+        readings: Sequence[Reading],
+        bands: Mapping[tuple[str, str], Ends],
+    ) -> None:
         self.scene, self.clip, self.eye = scene, clip, eye
+        self._bands = bands
         self._readings = {(each.reading, each.at): each for each in readings}
 
     @property
@@ -51,6 +60,11 @@ class Sheet:
         place = np.array([each.value for each in self.scene.at(name, at)])
         return place if np.isfinite(place).all() else None
 
+    def middle(self, part: str, at: Checkpoint) -> Array | None:
+        """Where the middle of both marks of a part is in the player's axes."""
+        lead, trail = self.place(f"lead_{part}", at), self.place(f"trail_{part}", at)
+        return None if lead is None or trail is None else np.asarray((lead + trail) / 2)
+
     def seen(self, place: Array) -> Point:
         """Where a place is in the picture."""
         return point(self.eye.see(place[None])[0])
@@ -60,8 +74,18 @@ class Sheet:
         foot, top = place * [1, 1, 0], place * [1, 1, 0] + [0, 0, LINE_TOP_M]
         return GaugeLine(a=self.seen(foot), b=self.seen(top), style=style)
 
-    def shape(self, at: Checkpoint, points: tuple[Point, ...], style: ShapeStyle, reading: str) -> GaugeShape:
-        """What is drawn at a checkpoint, with the reading that it shows."""
+    def shape(
+        self,
+        at: Checkpoint,
+        points: tuple[Point, ...],
+        style: ShapeStyle,
+        reading: str,
+        reach: Callable[[float], Reach | None] | None = None,
+    ) -> GaugeShape:
+        """What is drawn at a checkpoint, with the reading that it shows.
+
+        `reach` says of the reading's value how the gauge's end moves with it, if it is known.
+        """
         found = self._readings.get((reading, at))
         given = found is not None and found.status == "ok"
         return GaugeShape(
@@ -73,7 +97,17 @@ class Sheet:
             unit=found.unit if found else "m",
             value=found.value if found and given else None,
             u95=found.u95 if found and given else None,
+            target=self._target(found, reach) if found and given and reach else (),
         )
+
+    def _target(self, found: Reading, reach: Callable[[float], Reach | None]) -> tuple[Point, ...]:
+        band = self._bands.get((found.reading, found.at))
+        way = reach(found.value) if band is not None and found.value is not None else None
+        if band is None or way is None or found.value is None or self.eye.scale == "none":
+            return ()
+        turns = found.unit == "deg"
+        beyond = BEYOND_DEG if turns else BEYOND_M
+        return tuple(map(self.seen, target(band, found.value, beyond, way, arc=turns)))
 
     def travel(self, name: str, reading: str, axis: int) -> tuple[GaugeShape, ...]:
         """From where a mark would be had it not moved along one axis since address, to where it is."""
@@ -85,7 +119,8 @@ class Sheet:
                 continue
             origin = now.copy()
             origin[axis] = start[axis]
-            spans.append(self.shape(at, (self.seen(origin), point(pixels[0])), "span", reading))
+            ends = (self.seen(origin), point(pixels[0]))
+            spans.append(self.shape(at, ends, "span", reading, moves(along(now, axis))))
         return tuple(spans)
 
     def bones(self, names: tuple[str, ...], reading: str) -> tuple[GaugeShape, ...]:
@@ -96,10 +131,22 @@ class Sheet:
 
     def levels(self, part: str, reading: str) -> tuple[GaugeShape, ...]:
         """A line through both marks of a part, and beyond them."""
-        return tuple(
-            self.shape(at, beyond(pixels), "level", reading)
-            for at, pixels in self.each(f"trail_{part}", f"lead_{part}")
-        )
+        shapes = []
+        for at, pixels in self.each(f"trail_{part}", f"lead_{part}"):
+            trail, lead = self.place(f"trail_{part}", at), self.place(f"lead_{part}", at)
+            turn = None if trail is None or lead is None else self.turns(trail, lead, from_level=True)
+            shapes.append(self.shape(at, beyond(pixels), "level", reading, turn))
+        return tuple(shapes)
+
+    def turns(self, pivot: Array, end: Array, *, from_level: bool = False) -> Callable[[float], Reach | None]:
+        """How an end turns about a pivot in the plane that the clip shows, as an angle grows."""
+        plane = PLANE_OF[self.clip.view]
+        return lambda value: around(pivot, end, plane, value, from_level=from_level)
+
+
+def moves(reach: Reach) -> Callable[[float], Reach | None]:
+    """A way that does not depend on the value."""
+    return lambda value: reach
 
 
 def point(pixel: Array) -> Point:

@@ -8,7 +8,8 @@ import numpy as np
 
 from tropometer.swing.gauges.gauge import Gauge, GaugeLine
 from tropometer.swing.gauges.register import gauge
-from tropometer.swing.gauges.sheet import LINE_TOP_M, Sheet, point
+from tropometer.swing.gauges.sheet import LINE_TOP_M, Sheet, moves, point
+from tropometer.swing.gauges.target import along
 
 HIP_BEHIND_TOES_M = 0.05  # where no hip is marked at address
 
@@ -28,5 +29,5 @@ def trail_plumb(sheet: Sheet) -> Iterator[Gauge]:
         edge, pixels = sheet.place("trail_hip_edge", at), sheet.pixels(at, "trail_hip_edge")
         if edge is not None and pixels is not None:
             ends = (sheet.seen(np.array([foot[0], edge[1], edge[2]])), point(pixels[0]))
-            spans.append(sheet.shape(at, ends, "span", "trail_hip_gap"))
+            spans.append(sheet.shape(at, ends, "span", "trail_hip_gap", moves(along(edge, 0))))
     yield Gauge(id="trail_plumb", label="Trail plumb", lines=(line,), shapes=tuple(spans))

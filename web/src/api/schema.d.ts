@@ -2391,7 +2391,8 @@ export interface components {
          * GaugeColumns
          * @description A gauge: lines that stand on every frame, and what it draws on some, frame by frame.
          *
-         *     Its shapes are alike and show one reading, where that is given. Points are x and y in turn.
+         *     Its shapes are alike and show one reading, where that is given. Points are x and y in turn, those of
+         *     `target` from the low end of what is asked for to the high one.
          */
         GaugeColumns: {
             /** Id */
@@ -2410,6 +2411,8 @@ export interface components {
             frame: number[];
             /** Points */
             points: number[][];
+            /** Target */
+            target: number[][];
             /** Value */
             value: (number | null)[];
             /** U95 */
@@ -4093,7 +4096,7 @@ export interface components {
         };
         /**
          * ShapeOut
-         * @description What a gauge drew on the frame, and the reading that it shows, if that is given.
+         * @description What a gauge drew on the frame, the reading that it shows, if given, and where its end should lie.
          */
         ShapeOut: {
             /** Frame */
@@ -4121,6 +4124,11 @@ export interface components {
             value: number | null;
             /** U95 */
             u95: number | null;
+            /**
+             * Target
+             * @default []
+             */
+            target: components["schemas"]["PointOut"][];
         };
         /** LessonChange */
         LessonChange: {

@@ -5,6 +5,8 @@ import { Link, Navigate, Outlet, useLocation } from "react-router";
 import { ApiError, api, got, type Schemas } from "../api/client";
 import { meQuery } from "../api/queries";
 import { signOut } from "../api/session";
+import { withChoices } from "../bench/judging/choices";
+import type { Judgement } from "../bench/judging/verdict";
 import { onTaken, openOutbox } from "../outbox";
 import { Trouble } from "../parts/Trouble";
 import { forgetForms } from "../parts/useKeptForm";
@@ -23,7 +25,7 @@ export function Shell() {
   const queries = useQueryClient();
   const ready = useOpenOutbox(me.data?.id);
   usePrefetched(me.data !== undefined);
-  useTakenLessons();
+  useTaken();
   if (me.error instanceof ApiError && (me.error.status === 401 || me.error.status === 403) && !me.data)
     return <Navigate to={`/sign-in?next=${encodeURIComponent(here.pathname + here.search)}`} replace />;
   const leave = async () => {
@@ -91,14 +93,24 @@ function usePrefetched(signedIn: boolean): void {
   }, [signedIn]);
 }
 
-/** Lessons as the server answers them to words and frames that it took, on whatever screen that happens. */
-function useTakenLessons(): void {
+/** What the server took of lessons and of what was chosen at Judge, on whatever screen that happens. */
+function useTaken(): void {
   const queries = useQueryClient();
   useEffect(
     () =>
       onTaken((_, posts, answer) => {
-        const kind = posts[0]?.kind;
-        if (kind === "edit" || kind === "decision" || kind === "plan") return;
+        const first = posts[0];
+        if (!first || first.kind === "edit") return;
+        if (first.kind === "decision" || first.kind === "plan") {
+          // What has arrived stands until the server's own word of it is here.
+          queries.setQueriesData<Judgement>({ queryKey: ["judgement", first.swingId] }, (before) =>
+            before ? withChoices(before, posts) : before,
+          );
+          void queries.invalidateQueries({ queryKey: ["judgement", first.swingId] });
+          void queries.invalidateQueries({ queryKey: ["plan", first.swingId] });
+          void queries.invalidateQueries({ queryKey: ["sheet-preview"] });
+          return;
+        }
         const lesson = answer as Schemas["LessonOut"];
         queries.setQueryData(["lesson", lesson.id], lesson);
         void queries.invalidateQueries({ queryKey: ["sheet-preview", lesson.id] });

@@ -68,13 +68,13 @@ describe("what is chosen at Judge", () => {
     expect(suggested(judgement([found], ["sways", "gone"])).focus).toHaveLength(1);
   });
 
-  it("pins at most three, the latest kept, and unpins", () => {
+  it("pins at most three, the last in place of another, and unpins", () => {
     const all = ["a", "b", "c", "d"].map((fault) => finding(fault));
     const start = judgement(all, ["a", "b", "c"]);
     const four = pinned(start, all[3] as Finding);
-    expect(four.focus.map(({ fault }) => fault)).toEqual(["b", "c", "d"]);
+    expect(four.focus.map(({ fault }) => fault)).toEqual(["a", "b", "d"]);
     expect(pinned({ ...start, plan: four }, all[1] as Finding).focus.map(({ fault }) => fault)).toEqual([
-      "c",
+      "a",
       "d",
     ]);
   });

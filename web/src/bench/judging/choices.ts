@@ -61,10 +61,10 @@ export function pins(judgement: Judgement): { faults: string[]; chosen: boolean 
   return { faults: (plan ?? judgement).focus.map(({ fault }) => fault), chosen: plan !== null };
 }
 
-/** The plan with a fault pinned, or without it where it was. */
+/** The plan with a fault pinned, in place of the last where there are three; or without it where it was. */
 export function pinned(judgement: Judgement, finding: Finding): Plan {
   const focus = (judgement.plan ?? suggested(judgement)).focus;
   const without = focus.filter(({ fault }) => fault !== finding.fault);
   if (without.length < focus.length) return { focus: without };
-  return { focus: [...focus, focusOn(finding)].slice(-MOST_FOCUS) };
+  return { focus: [...focus.slice(0, MOST_FOCUS - 1), focusOn(finding)] };
 }

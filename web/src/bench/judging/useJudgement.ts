@@ -1,7 +1,6 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useQuery } from "@tanstack/react-query";
 import { judgementQuery, meQuery } from "../../api/queries";
-import { onTaken, outbox, useOutbox } from "../../outbox";
+import { outbox, useOutbox } from "../../outbox";
 import { judgingLane, type Post } from "../../outbox/posts";
 import { useBench, useBenchStore } from "../benchContext";
 import type { Side } from "../benchState";
@@ -17,7 +16,7 @@ export function useJudgement(side: Side, model = "") {
   const state = useBench((bench) => bench.sides[side]?.state ?? "");
   const units = useQuery(meQuery).data?.units ?? "cm"; // its sentences hold lengths
   const { data, error } = useQuery(judgementQuery(id, state, units, model));
-  useOutbox(({ waiting }) => waiting);
+  useOutbox(); // each letter that is typed into a plan is drawn
   const unsent = model ? [] : outbox().unsent(judgingLane(id));
   return {
     data:
@@ -28,26 +27,6 @@ export function useJudgement(side: Side, model = "") {
       ),
     error,
   };
-}
-
-/** Judges anew once the server has taken what was chosen on a swing; one listener a bench. */
-export function useTakenChoices(side: Side): void {
-  const queries = useQueryClient();
-  const id = useBench((bench) => bench.sides[side]?.swing.id ?? "");
-  useEffect(
-    () =>
-      onTaken((lane, posts) => {
-        if (lane !== judgingLane(id)) return;
-        // What has arrived stands until the server's own word of it is here.
-        queries.setQueriesData<Judgement>({ queryKey: ["judgement", id] }, (before) =>
-          before ? withChoices(before, posts) : before,
-        );
-        void queries.invalidateQueries({ queryKey: ["judgement", id] });
-        void queries.invalidateQueries({ queryKey: ["plan", id] });
-        void queries.invalidateQueries({ queryKey: ["sheet-preview"] });
-      }),
-    [queries, id],
-  );
 }
 
 /** How to decide on a fault, and to choose what the lesson is about. */

@@ -31,7 +31,12 @@ export function GaugeLayer({ gauges, frame, place, wide, clear = [], units, ink,
   const shapes = gauges.flatMap((gauge) =>
     gauge.shapes
       .filter((shape) => frame === null || shape.frame === frame)
-      .map((shape) => ({ gauge, shape, points: shape.points.map(place) })),
+      .map((shape) => ({
+        gauge,
+        shape,
+        points: shape.points.map(place),
+        target: (shape.target ?? []).map(place),
+      })),
   );
   const across = [
     ...gauges.flatMap((gauge) => gauge.lines.map((line) => place(line.b).x)),
@@ -84,8 +89,9 @@ export function GaugeLayer({ gauges, frame, place, wide, clear = [], units, ink,
           })}
         </g>
       ))}
-      {shapes.map(({ gauge, shape, points }) => (
+      {shapes.map(({ gauge, shape, points, target }) => (
         <g key={`${gauge.id} ${shape.frame}`} data-shape={gauge.id}>
+          {target.length > 1 && <Target points={target} />}
           {shape.style === "span" ? (
             <Span points={points} />
           ) : (
@@ -133,6 +139,17 @@ function Stroke({ points, ink, dashes }: { points: Point[]; ink: string; dashes?
       <polyline points={path} fill="none" stroke="#10201D" strokeOpacity={0.55} strokeWidth={3.5} />
       <polyline points={path} fill="none" stroke={ink} strokeWidth={1.5} strokeDasharray={dashes} />
     </>
+  );
+}
+
+/** Where the end should lie by the teaching model: a broad brass band with an edge at each end. */
+function Target({ points }: { points: Point[] }) {
+  const path = points.map((point) => `${point.x.toFixed(1)},${point.y.toFixed(1)}`).join(" ");
+  return (
+    <g data-target>
+      <polyline points={path} fill="none" stroke="#10201D" strokeOpacity={0.5} strokeWidth={14} />
+      <polyline points={path} fill="none" stroke="#D8AA4C" strokeOpacity={0.6} strokeWidth={11} />
+    </g>
   );
 }
 

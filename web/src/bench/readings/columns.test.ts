@@ -48,11 +48,13 @@ test("columns: a gauge's points come in pairs", () => {
       unit: "m",
       frame: [9],
       points: [[1, 2, 3, 4]],
+      target: [],
       value: [0.1],
       u95: [null],
     },
   ]);
   expect(gauge?.shapes[0]).toMatchObject({ frame: 9, value: 0.1, u95: null });
+  expect(gauge?.shapes[0]?.target).toEqual([]);
   expect(gauge?.shapes[0]?.points).toEqual([
     { x: 1, y: 2 },
     { x: 3, y: 4 },

@@ -31,14 +31,15 @@ export function within<Entry>(column: Entry[], i: number): Entry | undefined {
 
 /** Gauges out of the columns in which they come. */
 export function gaugesOf(columns: Schemas["GaugeColumns"][]): Gauge[] {
-  return columns.map(({ id, label, lines, style, reading, unit, frame, points, value, u95 }) => ({
+  return columns.map(({ id, label, lines, style, reading, unit, frame, points, target, value, u95 }) => ({
     id,
     label,
     lines,
     shapes: frame.flatMap((number, i) => {
       if (!style || !unit) return [];
       const given = { value: value[i] ?? null, u95: u95[i] ?? null };
-      return [{ frame: number, points: pairs(points[i] ?? []), style, reading, unit, ...given }];
+      const drawn = { points: pairs(points[i] ?? []), target: pairs(within(target, i) ?? []) };
+      return [{ frame: number, ...drawn, style, reading, unit, ...given }];
     }),
   }));
 }

@@ -9,7 +9,7 @@ import { Findings } from "../judging/Findings";
 import { LastTime } from "../judging/LastTime";
 import { LessonPlan } from "../judging/LessonPlan";
 import { OtherModel } from "../judging/OtherModel";
-import { useChoices, useChosen, useJudgement, useTakenChoices } from "../judging/useJudgement";
+import { useChoices, useChosen, useJudgement } from "../judging/useJudgement";
 import { follow, takeNeed } from "../readings/follow";
 import type { Reading } from "../readings/reading";
 import { Standing, standingWords } from "../readings/Standing";
@@ -23,7 +23,6 @@ export function JudgeStation({ units }: { units: Units }) {
   const judging = useJudgement(main);
   const { chosen, choose } = useChosen(main, judging.data);
   const { decide, choose: choosePlan } = useChoices(main);
-  useTakenChoices(main);
   const banded = byStanding(readings);
   const setUp = bySetUp(readings);
   const untold = readings.filter((each) => each.band !== null && each.status !== "ok");
