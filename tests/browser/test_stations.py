@@ -201,6 +201,34 @@ class StationTests(BrowserCase):
         plan.get_by_role("button", name="Choose nothing again").click()
         expect(plan.get_by_role("button", name="Choose these")).to_be_visible()
 
+    def test_what_is_decided_without_a_connection_is_kept_and_sent_when_it_is_back(self) -> None:
+        page = self.page
+        page.keyboard.press("j")
+        page.get_by_test_id("finding-sways").click()
+        self.context.set_offline(True)
+        page.get_by_role("button", name="Accept").click()
+        page.get_by_role("region", name="The lesson is about").get_by_role(
+            "button", name="Choose these"
+        ).click()
+        expect(page.get_by_text("Kept here, not sent")).to_be_visible()
+        expect(page.get_by_test_id("finding-sways")).to_contain_text("Accepted")
+        self.context.set_offline(False)
+        expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+        self.assertEqual(self.clip.swing.decided_faults.get().decision, "accepted")
+        self.assertTrue(self.clip.swing.plan.document["focus"])
+
+    def test_the_band_is_drawn_where_the_hip_should_have_been(self) -> None:
+        page = self.page
+        page.keyboard.press("j")
+        page.get_by_test_id("judged-pelvis_sway-top").click()
+        self.student.wait_drawn(self.known["checkpoints"]["top"])
+        band = self.student.stage.locator("[data-shape=hips_sway] [data-target] polyline").last
+        expect(band).to_be_visible()
+        ends = [float(pair.split(",")[0]) for pair in str(band.get_attribute("points")).split()]
+        now = self.student.stage.locator("[data-shape=hips_sway] line").first.get_attribute("x2")
+        # He swayed 12 cm to the left of the picture, and the model asks for half a centimetre to six.
+        self.assertLess(float(str(now)), min(ends))
+
     def test_another_model_says_where_it_differs_and_why(self) -> None:
         page = self.page
         page.keyboard.press("j")

@@ -1,5 +1,6 @@
 """Certainties and changes against closed forms, a reference library, counting, and a published example."""
 
+from typing import Any
 from unittest import TestCase
 
 import numpy as np
@@ -14,25 +15,32 @@ KEYS = (("pelvis_turn", "top"), ("pelvis_turn", "impact"), ("pelvis_turn", "fini
 U95 = 1.959964
 
 
-class JointNormalTest(TestCase):
-    """P(all of several correlated normals lie below their limits)."""
+def certainty(rule: dict[str, Any], mean: np.ndarray, covariance: np.ndarray) -> float:
+    """How sure a fault with this rule is, where readings lie so and their errors hang together so."""
+    read = [
+        reading(name, at, float(value), U95 * float(np.sqrt(variance)))
+        for (name, at), value, variance in zip(KEYS, mean, np.diag(covariance), strict=False)
+    ]
 
-    def certainty(self, mean: np.ndarray, covariance: np.ndarray, limits: np.ndarray) -> float:
-        conditions = [
+    def joint(keys: list[Key]) -> np.ndarray:
+        rows = [KEYS.index(key) for key in keys]
+        return covariance[np.ix_(rows, rows)]
+
+    return judged(read, book=only(a_fault("it", rule)), covariance=joint).findings[0].certainty
+
+
+def below(limits: np.ndarray) -> dict[str, Any]:
+    """The rule that each reading lies below its limit."""
+    return {
+        "all": [
             {"reading": name, "at": at, "below": float(limit)}
             for (name, at), limit in zip(KEYS, limits, strict=False)
         ]
-        read = [
-            reading(name, at, float(value), U95 * float(np.sqrt(variance)))
-            for (name, at), value, variance in zip(KEYS, mean, np.diag(covariance), strict=False)
-        ]
+    }
 
-        def joint(keys: list[Key]) -> np.ndarray:
-            rows = [KEYS.index(key) for key in keys]
-            return covariance[np.ix_(rows, rows)]
 
-        book = only(a_fault("it", {"all": conditions}))
-        return judged(read, book=book, covariance=joint).findings[0].certainty
+class JointNormalTest(TestCase):
+    """P(a rule of several correlated normals holds)."""
 
     def test_against_scipy(self) -> None:
         """scipy.stats.multivariate_normal.cdf (Genz's algorithm) on random means and covariances."""
@@ -42,14 +50,14 @@ class JointNormalTest(TestCase):
             covariance = root @ root.T + np.eye(3)
             mean, limits = random.normal(0, 4, 3), random.normal(2, 4, 3)
             expected = multivariate_normal(mean, covariance).cdf(limits)
-            self.assertAlmostEqual(self.certainty(mean, covariance, limits), expected, delta=0.012)
+            self.assertAlmostEqual(certainty(below(limits), mean, covariance), expected, delta=0.012)
 
     def test_against_the_orthant_formula(self) -> None:
         """P(X < 0, Y < 0) = 1/4 + arcsin(correlation)/2π: Sheppard 1899, Phil Trans R Soc A 192:101."""
         for correlation in (-0.9, -0.5, 0.0, 0.5, 0.9):
             covariance = np.array([[1.0, correlation], [correlation, 1.0]])
             expected = 0.25 + np.arcsin(correlation) / (2 * np.pi)
-            found = self.certainty(np.zeros(2), covariance, np.zeros(2))
+            found = certainty(below(np.zeros(2)), np.zeros(2), covariance)
             self.assertAlmostEqual(found, expected, delta=0.006)
 
     def test_against_counting(self) -> None:
@@ -70,17 +78,7 @@ class JointNormalTest(TestCase):
                 },
             ]
         }
-        read = [
-            reading(name, at, float(value), U95 * float(np.sqrt(variance)))
-            for (name, at), value, variance in zip(KEYS, mean, np.diag(covariance), strict=True)
-        ]
-
-        def joint(keys: list[Key]) -> np.ndarray:
-            rows = [KEYS.index(key) for key in keys]
-            return covariance[np.ix_(rows, rows)]
-
-        found = judged(read, book=only(a_fault("it", rule)), covariance=joint).findings[0]
-        self.assertAlmostEqual(found.certainty, counted, delta=0.01)
+        self.assertAlmostEqual(certainty(rule, mean, covariance), counted, delta=0.01)
 
 
 class ChangeTest(TestCase):

@@ -16,7 +16,7 @@ from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.placed import Placed
 from tropometer.swing.scene.scene import Scene
 
-# A gauge's reading, where and from which side it is looked at, the mark at its end, and how far a band lies off.
+# A gauge's reading, where and from which side it is seen, the mark at its end, and how far off a band lies.
 LENGTHS: tuple[tuple[str, Checkpoint, View, str, float], ...] = (
     ("trail_hip_gap", "top", "face_on", "trail_hip_edge", 0.04),
     ("post_gap", "impact", "face_on", "lead_hip_edge", 0.04),

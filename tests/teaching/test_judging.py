@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from tests.teaching.saying import fault, judged, only, reading, refused
 from tropometer.swing.error.budget import Share
 from tropometer.swing.error.source import Source
+from tropometer.swing.names import CHECKPOINTS
 from tropometer.swing.readings.reading import Need, Reading
 from tropometer.teaching.judge import Beside
 from tropometer.teaching.judging.asked import Swung, asked_of
@@ -145,6 +146,17 @@ class ChainTest(TestCase):
         reading("shoulder_turn", "top", 60.0, 4.0),
         reading("heel_lift_lead", "top", 0.12, 0.01),
     )
+
+    def test_findings_go_by_the_time_of_the_swing_from_the_floor_up(self) -> None:
+        found = judged(self.SWAYED).findings
+        times = [CHECKPOINTS.index(each.moment) for each in found]
+        self.assertEqual(times, sorted(times))
+        at_the_top = [each.fault for each in found if each.moment == "top"]
+        places = [
+            at_the_top.index(each)
+            for each in ("lead_heel_high", "trail_knee_held", "restricted_turn", "short_shoulders")
+        ]
+        self.assertEqual(places, sorted(places))
 
     def test_what_leads_to_what_hangs_together_by_the_time_of_the_swing(self) -> None:
         chain = judged(self.SWAYED).chain

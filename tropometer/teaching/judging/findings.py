@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from typing import get_args
 
-from tropometer.swing.names import View
+from tropometer.swing.names import CHECKPOINTS, View
+from tropometer.swing.readings.reading import Group
 from tropometer.swing.readings.register import KINDS
 from tropometer.teaching.judging.asked import Asked, Swung
 from tropometer.teaching.judging.evidence import Evidence
@@ -20,6 +22,7 @@ from tropometer.teaching.knowledge.rule import Condition, conditions
 from tropometer.teaching.knowledge.teaching_model import TeachingModel
 
 NORMAL_95 = 1.959964
+FROM_THE_FLOOR_UP = get_args(Group)
 
 
 def keys_of(book: Book, bands: Iterable[Band]) -> set[Key]:
@@ -48,12 +51,19 @@ def findings(
     population: Population | None,
     views: frozenset[View],
 ) -> list[Finding]:
-    """One for each fault that applies, in the order of the book."""
+    """One for each fault that applies, by the time of the swing, from the floor up in each."""
     return [
         _judged(fault, asked.bands, evidence, population, views)
-        for fault in book.faults.values()
+        for fault in sorted(book.faults.values(), key=_place)
         if applies(fault, model, swung, asked.bands)
     ]
+
+
+def _place(fault: Fault) -> tuple[int, int]:
+    """When a fault happens, and how high up the body: where most of its evidence is read."""
+    groups = [KINDS[each.reading].group for each in conditions(fault.evidence)]
+    most = max(groups, key=lambda group: (groups.count(group), -FROM_THE_FLOOR_UP.index(group)))
+    return CHECKPOINTS.index(fault.moment), FROM_THE_FLOOR_UP.index(most)
 
 
 def _judged(

@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { number, type Units, unitSign, withErrorOrNothing } from "../../units";
 import { momentWords, READING_WORDS, SIGNED } from "../../words";
@@ -21,8 +22,8 @@ interface Props {
 /** What stands out, by the time of the swing; then what is open; then what nobody can see. */
 export function Findings({ judgement, ...rest }: Props) {
   const of = (...verdicts: Finding["verdict"][]) =>
-    judgement.findings.filter(({ verdict, decided }) => verdicts.includes(verdict) && !decided).sort(inTime);
-  const active = judgement.findings.filter((each) => each.active).sort(inTime);
+    judgement.findings.filter(({ verdict, decided }) => verdicts.includes(verdict) && !decided);
+  const active = judgement.findings.filter((each) => each.active);
   const open = of("open");
   const unseen = of("cannot_be_seen");
   const rejected = judgement.findings.filter(({ decided }) => decided?.decision === "rejected");
@@ -40,7 +41,12 @@ export function Findings({ judgement, ...rest }: Props) {
   return (
     <>
       <h2 className="flex items-baseline justify-between gap-2 bg-pine px-2 py-1 text-sm font-semibold text-paper">
-        What stands out, by “{judgement.name}”
+        <span>
+          What stands out, by{" "}
+          <Link className="underline" to={`/book/models?model=${judgement.model}`}>
+            {judgement.name}
+          </Link>
+        </span>
         <span className="font-normal">
           {active.length} of {judgement.findings.length}
         </span>
@@ -216,8 +222,6 @@ function Strengths({ judgement }: { judgement: Judgement }) {
 }
 
 const DECIDED_WORDS = { accepted: "Accepted", rejected: "Rejected", added: "Added by eye" };
-const PHASES: Finding["phase"][] = ["set_up", "going_back", "change", "coming_down", "through"];
-const inTime = (a: Finding, b: Finding) => PHASES.indexOf(a.phase) - PHASES.indexOf(b.phase);
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const whyOf = (judgement: Judgement, fault: string) =>
   judgement.focus.find((each) => each.fault === fault)?.why;
