@@ -63,7 +63,7 @@ class BookTests(BrowserCase):
                 'kind = "model"\nid = "half"\nname = "Half"\nabout = "Nothing."\n[chosen]\nx = "y"\n'
             )
             page.get_by_label("Take in a file").set_input_files(file)
-        expect(page.get_by_role("status").filter(has_text="chosen")).to_be_visible()
+            expect(page.get_by_role("status").filter(has_text="chosen")).to_be_visible()
         self.assertEqual(Page.objects.count(), 1)
 
     def test_what_hurts_is_said_by_left_and_right_and_kept(self) -> None:

@@ -80,7 +80,9 @@ function Import() {
   const take = async (file: File | undefined) => {
     if (!file) return;
     setTaken("");
-    const page = await write.mutateAsync({ text: await file.text() }).catch(() => null);
+    const text = await file.text().catch(() => null);
+    if (text === null) return setTaken("The file cannot be read any more: choose it again.");
+    const page = await write.mutateAsync({ text }).catch(() => null);
     if (page) setTaken(`“${String(page.document.name ?? page.piece)}” is in your book.`);
   };
   return (
