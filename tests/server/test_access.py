@@ -23,6 +23,9 @@ NOT_IN_SCHEMA = (
 A_CLIP = {"upload_id": "11111111-1111-4111-8111-111111111111", "view": "face_on"}
 BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/students/{id}"): {"name": "X", "hand": "left"},
+    ("put", "/api/students/{id}/body"): {},
+    ("put", "/api/swings/{id}/decisions/{fault}"): {"decision": "accepted"},
+    ("put", "/api/swings/{id}/plan"): {"plan": None},
     ("put", "/api/clips/{id}/about"): {"view": "face_on"},
     ("post", "/api/clips/{id}/edits"): {"edits": []},
     ("put", "/api/clips/{id}/window"): {},
@@ -59,6 +62,7 @@ class AccessTests(TestCase):
             "frame_id": frame.pk,
             "frame": 0,
             "piece": "own_fault",
+            "fault": "sways",
             "clip": self.clip.pk,
             "source_id": self.clip.pk,
             "name": "lead_toe",
