@@ -205,6 +205,20 @@ class PlanTests(Judging):
         self.assertIn("marks that nobody looked at", refused["detail"])
         self.assertIsNone(Lesson.objects.get().sent_at)
 
+    def test_what_is_chosen_after_the_sending_is_not_on_the_student_s_page(self) -> None:
+        link = self.sent()["link"]
+        self.choose(self.plan())
+        self.assertIsNone(self.client.get(f"/api/sheets/{link.rsplit('/', 1)[1]}").json()["plan"])
+
+    def test_what_is_not_found_any_more_is_not_sent_unless_the_instructor_says_so(self) -> None:
+        self.choose(self.plan())
+        Mark.objects.filter(clip__swing=self.swing).delete()
+        Lesson.objects.create(instructor=self.owner, swing=self.swing, opening="Good posture.")
+        path = f"/api/lessons/{Lesson.objects.get().pk}/send"
+        self.assertIn("is not found in this swing", self.call("POST", path, status=409)["detail"])
+        self.call("PUT", f"{self.path}/decisions/sways", {"decision": "accepted"})
+        self.assertIsNotNone(self.call("POST", path, status=200)["sent_at"])
+
     def test_own_words_are_offered_again(self) -> None:
         self.choose(self.plan(words="Turn behind you."))
         self.assertEqual(self.finding("sways")["phrase"], "Turn behind you.")

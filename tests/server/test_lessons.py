@@ -49,7 +49,9 @@ class LessonTests(making.MediaCase):
         self.add(5)
         self.call("PATCH", self.path, {"opening": "Good posture."})
         plan = {"focus": [{"fault": "sways", "drills": [{"drill": "stick_by_the_hip", "dose": "ten"}]}]}
-        self.call("PUT", f"/api/swings/{self.clip.swing_id}/plan", {"plan": plan}, 204)
+        swing = f"/api/swings/{self.clip.swing_id}"
+        self.call("PUT", f"{swing}/decisions/sways", {"decision": "accepted"}, 204)
+        self.call("PUT", f"{swing}/plan", {"plan": plan}, 204)
         return self.post(f"{self.path}/send")
 
     def test_a_frame_carries_what_was_drawn_even_when_marks_move_later(self) -> None:

@@ -33,7 +33,10 @@ ANGLES: tuple[tuple[str, Checkpoint, View, str, float], ...] = (
 
 class TargetTests(TestCase):
     def test_a_mark_that_is_moved_onto_the_target_is_read_inside_the_band(self) -> None:
-        for hand_seed in (11, 12, 14):  # golfers of either hand
+        seeds = (11, 12, 14)
+        hands = {film(("face_on",), "mat", np.random.default_rng(seed)).record.hand for seed in seeds}
+        self.assertEqual(hands, {"left", "right"})
+        for hand_seed in seeds:
             for cases, least in ((LENGTHS, 0.006), (ANGLES, 1.5)):
                 for reading, at, view, mark, off in cases:
                     for low in (off, -off):

@@ -61,10 +61,17 @@ def said_plan(swing: Swing, units: str) -> dict[str, Any] | None:
     return _in_words(judged(swing, "", units), plan.document)
 
 
+def sent_plan(swing: Swing) -> dict[str, Any] | None:
+    """The plan that went with a sent lesson; what was chosen since is none of the student's."""
+    plan = plan_for(swing)
+    return plan.as_sent if plan else None
+
+
 def freeze(swing: Swing, units: str) -> None:
     """Keep the plan in the words in which it is sent now.
 
-    BookError where it rests on marks that nobody looked at, or on a drill that must wait or must not be.
+    BookError where it rests on marks that nobody looked at, on what is not found any more, or on a drill that
+    must wait or must not be.
     """
     plan = Plan.objects.select_for_update().filter(swing=swing).first()
     if plan is None:
@@ -73,11 +80,13 @@ def freeze(swing: Swing, units: str) -> None:
     _check(swing_judged, plan.document)
     for i, focus in enumerate(plan.document["focus"]):
         finding = swing_judged.finding(focus["fault"])
-        if finding is not None and finding.provisional and finding.decision != "added":
-            name = swing_judged.book.faults[finding.fault].name
-            raise BookError(
-                "plan", f"focus[{i}]", f"“{name}” rests on marks that nobody looked at: look at them first"
-            )
+        name = swing_judged.book.faults[focus["fault"]].name
+        if finding is None or not finding.is_active:
+            why = f"“{name}” is not found in this swing: accept it, or take it out of the focus"
+            raise BookError("plan", f"focus[{i}]", why)
+        if finding.provisional and finding.decision != "added":
+            why = f"“{name}” rests on marks that nobody looked at: look at them first"
+            raise BookError("plan", f"focus[{i}]", why)
     plan.as_sent = _in_words(swing_judged, plan.document)
     plan.save(update_fields=["as_sent"])
 

@@ -17,7 +17,7 @@ from tropometer.server.bench import services as bench
 from tropometer.server.bench.measure import Told, from_impact_s, measured
 from tropometer.server.clips.proposing import motion_of
 from tropometer.server.clips.services import clip_of, still
-from tropometer.server.judging.plans import said_plan
+from tropometer.server.judging.plans import said_plan, sent_plan
 from tropometer.server.lessons.models import Lesson, LessonFrame, TakenChange
 from tropometer.server.lessons.states import NotNow, must_be_draft
 from tropometer.swing.names import CHECKPOINTS
@@ -236,7 +236,7 @@ def sheet(lesson: Lesson) -> dict[str, Any]:
         "units": lesson.instructor.units,
         "club": swing.club,
         "sent_at": lesson.sent_at,
-        "plan": said_plan(swing, lesson.instructor.units),
+        "plan": sent_plan(swing) if lesson.sent_at else said_plan(swing, lesson.instructor.units),
         "frames": [_as_shown(frame) for frame in lesson.frames.all()],
     }
 

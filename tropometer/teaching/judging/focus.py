@@ -118,7 +118,7 @@ def _why(book: Book, root: Root | None, active: int, unfinished: bool) -> str:
     if root is not None and root.misses:
         words.append("fits the usual miss: " + ", ".join(_spoken(miss) for miss in root.misses))
     if root is not None and root.spares:
-        words.append("spares the body")
+        words.append("takes strain off the body")
     return ", ".join(words) or "stands by itself"
 
 
