@@ -4,11 +4,22 @@ import re
 import tempfile
 from pathlib import Path
 
+import cv2
+import numpy as np
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserCase
 from tests.server import making
 from tropometer.server.teaching.models import Page
+
+
+def edges(screenshot: bytes) -> float:
+    """How much more is drawn in the left half of a picture than in the right: grey levels."""
+    decoded = cv2.imdecode(np.frombuffer(screenshot, np.uint8), cv2.IMREAD_GRAYSCALE)
+    grey = np.asarray(decoded, float)
+    drawn = np.abs(grey - np.median(grey))
+    middle = grey.shape[1] // 2
+    return float(drawn[:, :middle].mean() - drawn[:, -middle:].mean())
 
 
 class BookTests(BrowserCase):
@@ -44,6 +55,43 @@ class BookTests(BrowserCase):
         self.assertIn("Lean a broom", Path(saved.value.path()).read_text())
         own.get_by_role("button", name="Take out").click()
         expect(own).to_have_count(0)
+
+    def test_a_drill_is_seen_right_and_wrong_for_either_hand_and_by_one_s_own_picture(self) -> None:
+        page = self.page
+        page.goto("/book?fault=sways")
+        drill = page.get_by_test_id("drill-stick_by_the_hip")
+        start = drill.get_by_role("img", name="Stick by the trail hip: start")
+        expect(start).to_have_js_property("naturalWidth", 512)
+        golfer = edges(start.screenshot())
+        drill.get_by_role("button", name="Done wrong").click()
+        video = drill.locator("video")
+        page.wait_for_function("() => document.querySelector('video').currentTime > 0.3")
+        drill.get_by_role("button", name="Stop").click()
+        expect(video).to_have_js_property("paused", True)
+        drill.get_by_role("button", name="Done wrong").click()
+        page.get_by_label("For which hand").select_option("left")
+        expect(start).to_be_visible()
+        # The shadow falls to the other side, and so does the stick.
+        self.assertAlmostEqual(edges(start.screenshot()), -golfer, delta=abs(golfer) / 3)
+        page.get_by_role("button", name="Copy and change Stick by the trail hip").click()
+        page.get_by_label("Name").fill("Broom")
+        page.get_by_role("button", name="Add to your book").click()
+        own = page.get_by_test_id("drill-broom")
+        expect(own.get_by_role("img")).to_have_count(2)  # it is still drawn
+        with tempfile.TemporaryDirectory() as folder:
+            file = Path(folder) / "broom.png"
+            file.write_bytes(cv2.imencode(".png", np.full((90, 160, 3), 200, np.uint8))[1].tobytes())
+            bad = Path(folder) / "notes.txt"
+            bad.write_text("no picture")
+            own.get_by_label("Own picture or clip").set_input_files(bad)
+            expect(own.get_by_role("alert")).to_contain_text("notes.txt")
+            own.get_by_label("Own picture or clip").set_input_files(file)
+        expect(own.get_by_role("img")).to_have_count(1, timeout=20_000)  # a room of its own looks at it first
+        picture = own.get_by_role("img", name="Broom")
+        expect(picture).to_have_js_property("naturalWidth", 160)
+        own.get_by_role("button", name="Delete it").click()
+        own.get_by_role("button", name="Delete it, in sent lessons too?").click()
+        expect(own.get_by_role("img")).to_have_count(2)
 
     def test_a_model_of_one_s_own_is_chosen_side_by_side(self) -> None:
         page = self.page

@@ -16,13 +16,14 @@ from unittest.mock import patch
 
 from tests.server import making
 from tests.swings import ROOT
+from tropometer.server import rooms
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.services import add_clips
-from tropometer.server.clips import rooms, services
+from tropometer.server.clips import services
 from tropometer.server.clips.models import MOST_TRIES, Clip, State
-from tropometer.server.clips.rooms import RoomFailed, scratch
 from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.operations.sweep import orphans, sweep
+from tropometer.server.rooms import RoomFailed, scratch
 
 
 def decoders(of: Path) -> list[int]:
@@ -43,7 +44,7 @@ class KilledDecoderTests(making.MediaCase):
         add_clips(swing, [ClipIn(**making.arrived(self.owner, self.data, "ilse_face.mov"))])
         self.clip = Clip.objects.get()
 
-    def fail(self, harm: Callable[[], None]) -> None:  # type: ignore[override]
+    def process_in_vain(self, harm: Callable[[], None]) -> None:  # type: ignore[override]
         """Process the clip while something is done to its decoder."""
         harmed = threading.Thread(target=harm)
         harmed.start()
@@ -70,7 +71,7 @@ class KilledDecoderTests(making.MediaCase):
 
     def test_a_decoder_that_is_killed_or_told_to_stop_costs_nothing(self) -> None:
         for how in (signal.SIGKILL, signal.SIGTERM):
-            self.fail(self.kill(how))
+            self.process_in_vain(self.kill(how))
             self.assertEqual(self.clip.trouble, f"it was stopped by {how.name}")
             self.check_kept()
         services.process(self.clip.pk)
@@ -135,7 +136,7 @@ class KilledDecoderTests(making.MediaCase):
         with patch.object(services, "video", side_effect=RoomFailed("it was stopped by SIGKILL")):
             answer = self.client.post("/api/swings", body, content_type="application/json")
         self.assertEqual(answer.status_code, 503)
-        self.assertIn("It is kept", answer.json()["detail"])
+        self.assertIn("Nothing is lost", answer.json()["detail"])
         self.assertEqual(
             self.client.post("/api/swings", body, content_type="application/json").status_code, 201
         )
@@ -201,7 +202,7 @@ WORKER = """
 import sys, django
 from pathlib import Path
 django.setup()
-from tropometer.server.clips.rooms import scratch, video
+from tropometer.server.rooms import scratch, video
 with scratch() as folder:
     copy = folder / "original"
     copy.write_bytes(Path(sys.argv[1]).read_bytes())

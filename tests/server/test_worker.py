@@ -20,13 +20,14 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 
 from tests.server import making
 from tests.swings import ROOT
+from tropometer.server import rooms
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.services import add_clips
-from tropometer.server.clips import rooms, services
+from tropometer.server.clips import services
 from tropometer.server.clips.models import Clip, State
-from tropometer.server.clips.rooms import RoomFailed
 from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.clips.tasks import make_ready, retry_stalled
+from tropometer.server.rooms import RoomFailed
 from tropometer.video.proxy import upright_frames
 
 PATIENCE_S = 240  # a busy machine is slow, not wrong

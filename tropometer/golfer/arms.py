@@ -61,6 +61,18 @@ class ClubPose:
 
 
 @dataclass(frozen=True)
+class Hand:
+    """How a hand is turned: unit vectors (n, 3) along its fingers' roots and out of its palm.
+
+    `curl` is 1 about a grip, 0 for a flat hand.
+    """
+
+    fingers: Floats
+    palm: Floats
+    curl: float = 1.0
+
+
+@dataclass(frozen=True)
 class Arm:
     """Shoulder, elbow, wrist (n, 3) and the orientations of the arm's bones (n, 3, 3)."""
 
@@ -114,19 +126,18 @@ def palm(body: Body, side: Letter) -> tuple[Floats, Floats, float]:
     return along, inside, float(np.linalg.norm(knuckle - wrist))
 
 
-def hand_axes(side: Letter, shaft: Floats, face: Floats) -> tuple[Floats, Floats]:
-    """Directions of the fingers' roots and of the palm for a hand on the grip."""
+def on_the_grip(side: Letter, shaft: Floats, face: Floats) -> Hand:
+    """How a hand is turned that holds the club."""
     toe = np.cross(face, shaft)
     angle = FINGER_ANGLE[side]
-    fingers: Floats = np.cos(angle) * shaft + np.sin(angle) * toe
-    return fingers, -face if side == "l" else face
+    return Hand(np.cos(angle) * shaft + np.sin(angle) * toe, -face if side == "l" else face)
 
 
 def grip_from_wrist(body: Body, side: Letter, shaft: Floats, face: Floats) -> Floats:
     """From a wrist to the middle of the grip (n, 3)."""
-    along, inside = hand_axes(side, shaft, face)
+    hand = on_the_grip(side, shaft, face)
     apart = HAND_APART_M if side == "l" else -HAND_APART_M
-    return along * palm(body, side)[2] * 0.9 + inside * PALM_DEPTH_M * body.sc + shaft * apart
+    return hand.fingers * palm(body, side)[2] * 0.9 + hand.palm * PALM_DEPTH_M * body.sc + shaft * apart
 
 
 def arm_lengths(body: Body, side: Letter) -> tuple[float, float]:
@@ -156,76 +167,87 @@ def lead_reach(body: Body, elbow_flex: Floats) -> Floats:
     return reach[:, None]
 
 
-def trail_shoulder(body: Body, chest: Floats, collar: Floats, wrist: Floats) -> tuple[Floats, Floats]:
-    """Shoulder and clavicle of the trail arm; the shoulder blade slides where the arm would be too short."""
-    rest = body.head["upperarm_r"] - body.head["clavicle_r"]
+def reaching_shoulder(
+    body: Body, side: Letter, chest: Floats, collar: Floats, wrist: Floats
+) -> tuple[Floats, Floats]:
+    """Shoulder and clavicle of an arm whose hand is held somewhere.
+
+    The shoulder blade slides where the arm would be too short.
+    """
+    rest = body.head[f"upperarm_{side}"] - body.head[f"clavicle_{side}"]
     toward = unit(wrist - (collar + turned(chest, rest)))
-    shoulder, clavicle = _shoulder(body, "r", chest, collar, toward)
+    shoulder, clavicle = _shoulder(body, side, chest, collar, toward)
     far = wrist - shoulder
-    missing = smooth_positive(length(far) - STRAIGHTEST * sum(arm_lengths(body, "r")), GIVES_M)
+    missing = smooth_positive(length(far) - STRAIGHTEST * sum(arm_lengths(body, side)), GIVES_M)
     return shoulder + missing * unit(far), clavicle
 
 
 def bend(
-    body: Body, side: Letter, shoulder: Floats, clavicle: Floats, wrist: Floats, chest: Floats, club: ClubPose
+    body: Body,
+    side: Letter,
+    shoulder: tuple[Floats, Floats],
+    wrist: Floats,
+    hand: Hand,
+    pole: Floats,
 ) -> Arm:
-    """Elbow and bone orientations of an arm whose hand is on the grip."""
+    """Elbow and bone orientations of an arm from its shoulder and clavicle to where its hand is held.
+
+    The elbow points as near `pole` (n, 3) as the arm allows.
+    """
+    joint, clavicle = shoulder
     upper, fore = arm_lengths(body, side)
-    sign = 1.0 if side == "l" else -1.0
-    pole = turned(chest, ELBOW_POLE * np.array([sign, 1, 1])) + np.array([0.0, -0.5, 0.0])
-    line, reach = unit(wrist - shoulder), length(wrist - shoulder)
+    line, reach = unit(wrist - joint), length(wrist - joint)
     along = (upper**2 - fore**2 + reach**2) / (2 * reach)
-    elbow = shoulder + along * line + np.sqrt(np.maximum(upper**2 - along**2, 1e-9)) * square_to(pole, line)
-    hinge = unit(np.cross(elbow - shoulder, wrist - elbow))
-    return Arm(
-        shoulder, elbow, wrist, _arm_bones(body, side, (shoulder, elbow, wrist), clavicle, hinge, club)
-    )
+    elbow = joint + along * line + np.sqrt(np.maximum(upper**2 - along**2, 1e-9)) * square_to(pole, line)
+    return Arm(joint, elbow, wrist, _arm_bones(body, side, (joint, elbow, wrist), clavicle, hand))
+
+
+def swinging_pole(side: Letter, chest: Floats) -> Floats:
+    """Where an elbow points (n, 3) while both hands are on the club."""
+    sign = 1.0 if side == "l" else -1.0
+    pole: Floats = turned(chest, ELBOW_POLE * np.array([sign, 1, 1])) + np.array([0.0, -0.5, 0.0])
+    return pole
 
 
 def _arm_bones(
-    body: Body,
-    side: Letter,
-    joints: tuple[Floats, Floats, Floats],
-    clavicle: Floats,
-    hinge: Floats,
-    club: ClubPose,
+    body: Body, side: Letter, joints: tuple[Floats, Floats, Floats], clavicle: Floats, hand: Hand
 ) -> dict[str, Floats]:
     shoulder, elbow, wrist = joints
+    hinge = unit(np.cross(elbow - shoulder, wrist - elbow))
     rest_upper = body.head[f"lowerarm_{side}"] - body.head[f"upperarm_{side}"]
     rest_fore = body.head[f"hand_{side}"] - body.head[f"lowerarm_{side}"]
     rest_hinge = unit(np.cross(rest_upper, rest_fore))[None]
     along, inside, _ = palm(body, side)
-    fingers, palm_in = hand_axes(side, club.shaft, club.face)
-    hand = frame(fingers, palm_in) @ frame(along[None], inside[None])[0].T
+    held = frame(hand.fingers, hand.palm) @ frame(along[None], inside[None])[0].T
     bent_upper = frame(elbow - shoulder, hinge) @ frame(rest_upper[None], rest_hinge)[0].T
     bent_fore = frame(wrist - elbow, hinge) @ frame(rest_fore[None], rest_hinge)[0].T
     swung_upper = shortest(unit(turned(clavicle, rest_upper)), unit(elbow - shoulder)) @ clavicle
-    swung_fore = shortest(unit(turned(hand, rest_fore)), unit(wrist - elbow)) @ hand
+    swung_fore = shortest(unit(turned(held, rest_fore)), unit(wrist - elbow)) @ held
     bones = {
         f"clavicle_{side}": clavicle,
         f"upperarm_{side}": between(swung_upper, bent_upper, 0.35),
         f"upperarm_tw_{side}": bent_upper,
         f"lowerarm_{side}": bent_fore,
         f"lowerarm_tw_{side}": between(bent_fore, swung_fore, 0.8),
-        f"hand_{side}": hand,
+        f"hand_{side}": held,
     }
-    return bones | _finger_bones(body, side, hand, fingers, palm_in, along, inside)
+    return bones | _finger_bones(body, side, held, along, inside, hand.curl)
 
 
 def _finger_bones(
-    body: Body, side: Letter, hand: Floats, fingers: Floats, palm_in: Floats, along: Floats, inside: Floats
+    body: Body, side: Letter, hand: Floats, along: Floats, inside: Floats, curled: float
 ) -> dict[str, Floats]:
     bones = {}
     curl_axis = np.cross(along, inside)
     for finger, curls in FINGERS.items():
-        for joint, curl in enumerate(np.cumsum(curls), 1):
+        for joint, curl in enumerate(np.cumsum(curls) * curled, 1):
             bones[f"{finger}_0{joint}_{side}"] = (
                 hand @ about_axis(curl_axis[None], np.array([float(curl)]))[0]
             )
     thumb = unit(body.tail[f"thumb_03_{side}"] - body.head[f"thumb_01_{side}"])
     round_grip = shortest(thumb[None], unit(0.80 * along + 0.62 * inside)[None])
     for joint, share in enumerate(THUMB_SHARES, 1):
-        bones[f"thumb_0{joint}_{side}"] = hand @ between(np.eye(3)[None], round_grip, share)[0]
+        bones[f"thumb_0{joint}_{side}"] = hand @ between(np.eye(3)[None], round_grip, share * curled)[0]
     return bones
 
 

@@ -37,7 +37,8 @@ class Footage:
         rotation = camera.rotation
         if camera.left_handed:  # the range mirrored with the camera in it
             rotation = np.diag([-1, 1, 1]) @ rotation @ np.diag([-1, 1, 1])
-        self.renderer.place_camera(camera.eye * self.flip, rotation, camera.fov_deg, bay.MAT_RECT)
+        self.renderer.place_camera(camera.eye * self.flip, rotation, camera.fov_deg)
+        self.renderer.draw_range(bay.MAT_RECT)
         self.palette = linear_colours(*colours.split())
 
     @property

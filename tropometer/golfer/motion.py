@@ -283,7 +283,6 @@ class Motion:
         body, feet = self.body, self._feet(v)
         pelvis = self._pelvis(v, feet)
         bones, starts = self._trunk(v, pelvis)
-        chest = bones["spine_03"]
         legs_by: dict[str, Leg] = {}
         for side, name, _ in SIDES:
             hip = pelvis.middle + turned(pelvis.facing, self._from_hips(f"thigh_{side}"))
@@ -293,16 +292,7 @@ class Motion:
             bones |= {f"foot_{side}": feet[name].rear, f"ball_{side}": feet[name].front}
             starts |= {f"thigh_{side}": leg.hip, f"calf_{side}": leg.knee}
             starts |= {f"foot_{side}": leg.ankle, f"ball_{side}": feet[name].ball_joint}
-        arm = self.plane.direction(v["arm_arc"], v["arm_off_plane"])
-        shaft = self.plane.direction(v["shaft_arc"], v["shaft_off_plane"])
-        club, shoulder, clavicle = self._hold(v, chest, starts["clavicle_l"], arm, shaft)
-        lead_wrist = club.grip - arms.grip_from_wrist(body, "l", shaft, club.face)
-        trail_wrist = club.grip - arms.grip_from_wrist(body, "r", shaft, club.face)
-        trail_shoulder, trail_clavicle = arms.trail_shoulder(body, chest, starts["clavicle_r"], trail_wrist)
-        arms_by = {
-            "lead": arms.bend(body, "l", shoulder, clavicle, lead_wrist, chest, club),
-            "trail": arms.bend(body, "r", trail_shoulder, trail_clavicle, trail_wrist, chest, club),
-        }
+        club, arms_by = self._arms(v, bones, starts)
         for side, name, _ in SIDES:
             held = arms_by[name]
             bones |= held.bones
@@ -315,6 +305,33 @@ class Motion:
                 assert parent is not None
                 starts[bone] = starts[parent] + turned(bones[parent], body.head[bone] - body.head[parent])
         return Poses(times_s, pelvis, feet, legs_by, arms_by, club, bones, starts)
+
+    def _arms(
+        self, v: Values, bones: dict[str, Floats], starts: dict[str, Floats]
+    ) -> tuple[ClubPose, dict[str, Arm]]:
+        """The club and both arms, given the trunk's orientations and starts."""
+        body, chest = self.body, bones["spine_03"]
+        direction = self.plane.direction(v["arm_arc"], v["arm_off_plane"])
+        shaft = self.plane.direction(v["shaft_arc"], v["shaft_off_plane"])
+        club, shoulder, clavicle = self._hold(v, chest, starts["clavicle_l"], direction, shaft)
+        wrists = {
+            side: club.grip - arms.grip_from_wrist(body, side, shaft, club.face) for side, _, _ in SIDES
+        }
+        shoulders = {
+            "l": (shoulder, clavicle),
+            "r": arms.reaching_shoulder(body, "r", chest, starts["clavicle_r"], wrists["r"]),
+        }
+        return club, {
+            name: arms.bend(
+                body,
+                side,
+                shoulders[side],
+                wrists[side],
+                arms.on_the_grip(side, shaft, club.face),
+                arms.swinging_pole(side, chest),
+            )
+            for side, name, _ in SIDES
+        }
 
     def _from_hips(self, bone: str) -> Floats:
         rest = self.body.head

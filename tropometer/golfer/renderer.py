@@ -165,18 +165,22 @@ class Renderer:
             shine,
         )
 
-    def place_camera(
-        self, eye: Floats, rotation: Floats, fov_deg: float, mat: tuple[float, float, float, float]
-    ) -> None:
-        """Place the camera and draw the range once.
-
-        `rotation` takes the range to right, down, ahead; `mat` is its middle (x, z) and half sizes.
-        """
+    def place_camera(self, eye: Floats, rotation: Floats, fov_deg: float) -> None:
+        """Place the camera; `rotation` takes the range to right, down, ahead."""
         view = np.eye(4)
         view[:3, :3] = np.diag([1, -1, -1]) @ rotation
         view[:3, 3] = -view[:3, :3] @ eye
         self._eye = tuple(map(float, eye))
         self._view = perspective(fov_deg, self.width / self.height) @ view
+
+    def draw_plain(self, colour: tuple[float, float, float]) -> None:
+        """One colour behind everything instead of the range, shares of full light as the screen has them."""
+        behind = self.context.framebuffer([self._range])
+        behind.use()
+        behind.clear(color=(*colour, 1.0))
+
+    def draw_range(self, mat: tuple[float, float, float, float]) -> None:
+        """The range behind everything, drawn once; `mat` is its middle (x, z) and half sizes."""
         self.context.framebuffer([self._range]).use()
         _give(self._sky, IVP=np.linalg.inv(self._view), VP=self._view)
         self._sky["eye"] = self._eye

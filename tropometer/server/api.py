@@ -4,6 +4,7 @@ from typing import Any
 
 import orjson
 from django.http import Http404, HttpRequest, HttpResponse
+from django.http.request import RawPostDataException
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
 from ninja.renderers import BaseRenderer
@@ -15,7 +16,6 @@ from tropometer.server.bench.readings_api import router as readings
 from tropometer.server.bench.request_api import open_router as sending
 from tropometer.server.bench.request_api import router as requests
 from tropometer.server.clips.api import router as clips
-from tropometer.server.clips.rooms import RefusedClip, RoomFailed
 from tropometer.server.demo.api import router as models
 from tropometer.server.judging.api import router as judging
 from tropometer.server.lessons.api import router as lessons
@@ -24,6 +24,7 @@ from tropometer.server.lessons.states import NotNow
 from tropometer.server.operations.api import router as operations
 from tropometer.server.people.api import router as people
 from tropometer.server.problems import SCHEMA, TYPE, problem
+from tropometer.server.rooms import RefusedClip, RoomFailed
 from tropometer.server.shelf.api import router as shelf
 from tropometer.server.teaching.api import router as teaching
 from tropometer.swing.formats.record_error import RecordError
@@ -113,8 +114,10 @@ def not_now(request: HttpRequest, error: NotNow) -> HttpResponse:
 
 @api.exception_handler(RoomFailed)
 def failed(request: HttpRequest, error: RoomFailed) -> HttpResponse:
-    """The machine could not look at a file; it is kept."""
-    return problem(503, f"The server could not look at the file just now ({error}). It is kept; try again.")
+    """The machine could not look at a file; its sender still has it, or it is kept."""
+    return problem(
+        503, f"The server could not look at the file just now ({error}). Nothing is lost; try again."
+    )
 
 
 @api.exception_handler(Http404)
@@ -133,7 +136,7 @@ def refused_by_kind(request: HttpRequest, error: HttpError) -> HttpResponse:
 def _body(request: HttpRequest) -> Any:
     try:
         return orjson.loads(request.body or b"null")
-    except orjson.JSONDecodeError:
+    except (orjson.JSONDecodeError, RawPostDataException):  # a file, which was read already
         return None
 
 

@@ -21,7 +21,8 @@ from tropometer.server.text import trouble_in
 MOST_DEEP = 32
 SAY_MORE = {"Allow", "Content-Range", "Retry-After"}  # headers that belong to a refusal (RFC 9110)
 EXACT = 2**53  # beyond it a JSON number is not what was written (RFC 8259, 6)
-_FILES = re.compile(r"/api/(sent/[^/]+/)?uploads(/|$)")  # what comes there is not JSON
+# What comes there is not JSON.
+_FILES = re.compile(r"/api/(sent/[^/]+/)?uploads(/|$)|/api/book/drills/[^/]+/shown$")
 _FORGETS = re.compile(r"/api/bin/|/_allauth/browser/v1/auth/session$")
 
 Answer = Callable[[HttpRequest], HttpResponseBase]

@@ -7,6 +7,7 @@ import environ
 from csp.constants import NONE, SELF
 
 from tropometer.server import logs
+from tropometer.teaching.knowledge.pages import DRAWINGS
 
 ROOT = Path(__file__).resolve().parents[2]
 VAR = ROOT / "var"
@@ -22,7 +23,7 @@ BEHIND_HTTPS = SITE_URL.startswith("https://")
 # How many proxies of our own stand before the web server: so many addresses that they report are believed.
 TRUSTED_PROXIES = env.int("TROPO_PROXIES", 0)
 
-OUR_APPS = ("people", "clips", "bench", "shelf", "lessons")
+OUR_APPS = ("teaching", "people", "clips", "bench", "judging", "shelf", "lessons")
 INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
@@ -149,7 +150,7 @@ STATIC_URL = "/static/"
 STATIC_ROOT = VAR / "static"
 # The build names its files by what is in them: one that is kept for a year never goes stale.
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^/static/assets/.+-[A-Za-z0-9_-]{8}\.[a-z0-9]+$"
-STATICFILES_DIRS = [WEB_BUILD] if WEB_BUILD.exists() else []
+STATICFILES_DIRS = [*([WEB_BUILD] if WEB_BUILD.exists() else []), ("drills", DRAWINGS)]
 MEDIA_ROOT = env.path("TROPO_MEDIA", default=str(VAR / "media"))()
 # One folder, or a bucket of an S3-compatible store for many machines; keys come from AWS_* as usual.
 S3_BUCKET = env.str("TROPO_S3_BUCKET", "")

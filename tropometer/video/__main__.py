@@ -1,5 +1,5 @@
-"""`python -m tropometer.video probe FILE`, `… proxy FILE TARGET`, `… landmarks|track|motion PROXY TARGET`,
-`… find PROXY OTHER`.
+"""`python -m tropometer.video probe FILE`, `… proxy|show FILE TARGET`,
+`… landmarks|track|motion PROXY TARGET`, `… find PROXY OTHER`.
 
 Each says one JSON object a line.
 Foreign files are opened in this process of their own, so that a crash in a decoder stays here.
@@ -33,7 +33,7 @@ def main() -> int:
     resource.setrlimit(resource.RLIMIT_FSIZE, (OUTPUT_BYTES, OUTPUT_BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     parser = argparse.ArgumentParser(prog="python -m tropometer.video")
-    parser.add_argument("command", choices=["probe", "proxy", "landmarks", "track", "motion", "find"])
+    parser.add_argument("command", choices=["probe", "proxy", "landmarks", "track", "motion", "find", "show"])
     parser.add_argument("source", type=Path)
     parser.add_argument("target", type=Path, nargs="?")
     parser.add_argument("--flip", action="store_true", help="filmed in a mirror: turn it round")
@@ -48,6 +48,8 @@ def main() -> int:
             print(json.dumps(asdict(probe(arguments.source))))
         elif arguments.command == "proxy":
             _proxy(arguments.source, arguments.target, arguments.flip)
+        elif arguments.command == "show":
+            _show(arguments.source, arguments.target)
         elif arguments.command == "find":
             _find(arguments.source, arguments.target, arguments.frames, json.loads(arguments.points))
         elif arguments.command == "track":
@@ -76,6 +78,12 @@ def _proxy(source: Path, target: Path, flip: bool) -> None:
 
     made = make_proxy(source, target, probe(source), Progress(), flip)
     print(json.dumps(asdict(made) | {"strikes": [asdict(strike) for strike in hear_strikes(source)]}))
+
+
+def _show(source: Path, target: Path) -> None:
+    from tropometer.video.showing import make_shown
+
+    print(json.dumps({"kind": make_shown(source, target)}))
 
 
 def _landmarks(proxy: Path, target: Path, models: Path, frames: tuple[int, int]) -> None:

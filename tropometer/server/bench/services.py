@@ -25,7 +25,6 @@ from tropometer.server.bench.models import (
 )
 from tropometer.server.bench.schemas import SwingIn, SwingKind
 from tropometer.server.bench.tracking import follow_later
-from tropometer.server.clips.rooms import RefusedClip, RoomFailed
 from tropometer.server.clips.schemas import ClipChange, ClipIn
 from tropometer.server.clips.services import (
     check_all,
@@ -36,6 +35,7 @@ from tropometer.server.clips.services import (
     take_in,
 )
 from tropometer.server.clips.uploads import Sender
+from tropometer.server.rooms import RefusedClip, RoomFailed
 from tropometer.server.text import once
 from tropometer.swing.formats.plate import plate_document
 from tropometer.swing.formats.plate_file import read_plate

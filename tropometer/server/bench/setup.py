@@ -8,8 +8,8 @@ import numpy as np
 from django.db.models import QuerySet
 
 from tropometer.server.bench.problems import BadEdit
-from tropometer.server.clips.rooms import local_copy, video
 from tropometer.server.clips.services import alike
+from tropometer.server.rooms import local_copy, video
 
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip

@@ -19,8 +19,8 @@ from procrastinate.exceptions import AlreadyEnqueued
 
 from tropometer.server.bench.models import HiddenMark, Mark, Track
 from tropometer.server.clips.proposing import ClipProposals, clip_looked_at, has_landmarks, proposals_of
-from tropometer.server.clips.rooms import local_copy, scratch, video
 from tropometer.server.clips.services import ready_clip, times_s
+from tropometer.server.rooms import local_copy, scratch, video
 from tropometer.swing.names import PLANE_OF, TRACKED, View
 from tropometer.swing.record.clip import Mark as RecordMark
 from tropometer.swing.scene.smoothing import smooth_path

@@ -10,7 +10,7 @@ from django.conf import settings
 from django.dispatch import Signal
 
 from tropometer.server.clips.models import Clip, Proposals, State
-from tropometer.server.clips.rooms import local_copy, scratch, video
+from tropometer.server.rooms import local_copy, scratch, video
 from tropometer.swing.names import Hand, View
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks

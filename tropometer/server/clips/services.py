@@ -18,9 +18,9 @@ from tropometer.server.access import owned
 from tropometer.server.clips import uploads
 from tropometer.server.clips.models import MOST_TRIES, Clip, ClipQuerySet, State, Upload, proxy_path
 from tropometer.server.clips.proposing import clip_ready, propose_anew, swings_in
-from tropometer.server.clips.rooms import RefusedClip, RoomFailed, local_copy, scratch, video
 from tropometer.server.clips.schemas import ClipChange, ClipIn
 from tropometer.server.clips.uploads import Sender
+from tropometer.server.rooms import RefusedClip, RoomFailed, local_copy, scratch, video
 from tropometer.video.stills import still_jpeg
 from tropometer.video.timing import real_times_s
 

@@ -23,8 +23,10 @@ def in_words(
     student: Student,
     said: Callable[[str], str],
     read: Callable[[Key], ValueThen | None],
+    pictures: Mapping[str, str] | None = None,
 ) -> dict[str, Any]:
-    """`said` is what is said of a fault where the instructor has no words of their own, `read` what is read.
+    """`said` is what is said of a fault where the instructor has no words of their own, `read` what is read,
+    `pictures` which picture or clip of the instructor's own shows a drill.
 
     Faults and drills that the book no longer has are left out.
     """
@@ -36,7 +38,7 @@ def in_words(
                 "name": for_student(book.faults[focus["fault"]].name, student.hand),
                 "words": focus["words"].strip() or said(focus["fault"]),
                 "drills": [
-                    _drill(book, student, **chosen)
+                    _drill(book, student, (pictures or {}).get(chosen["drill"]), **chosen)
                     for chosen in focus["drills"]
                     if chosen["drill"] in book.drills
                 ],
@@ -51,7 +53,7 @@ def in_words(
     }
 
 
-def _drill(book: Book, student: Student, drill: str, dose: str) -> dict[str, Any]:
+def _drill(book: Book, student: Student, picture: str | None, drill: str, dose: str) -> dict[str, Any]:
     page = book.drills[drill]
 
     def told(text: str) -> str:
@@ -71,6 +73,8 @@ def _drill(book: Book, student: Student, drill: str, dose: str) -> dict[str, Any
         "caution": told(page.caution),
         "done_wrong": told(page.done_wrong),
         "cautions": [each.text for each in warnings(book, student, page.loads)],
+        "drawn_as": page.drawn_as or page.id,
+        "picture": picture,
     }
 
 

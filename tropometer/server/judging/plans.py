@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from django.db import transaction
+from django.http import Http404
 
 from tropometer.server.judging.judged import JudgedSwing, judged
 from tropometer.server.judging.models import Plan
 from tropometer.server.judging.once import is_new
 from tropometer.server.judging.plan_words import ValueThen, in_words
 from tropometer.server.people.body import judged_as
+from tropometer.server.teaching.showing import found_or_404, own_of, shown_in_plan, shown_to_instructor
 from tropometer.swing.readings.register import KINDS
 from tropometer.teaching.judging.sparing import is_barred, warnings
 from tropometer.teaching.knowledge.band import Key
@@ -24,6 +26,7 @@ if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
     from tropometer.server.judging.schemas import PlanIn
     from tropometer.server.people.models import User
+    from tropometer.server.teaching.models import Shown
 
 REMEMBERED = 200  # of an instructor's plans, so many are looked through for phrases of their own
 
@@ -56,15 +59,39 @@ def choose(swing: Swing, plan: PlanIn | None, id: UUID | None = None) -> None:
 def said_plan(swing: Swing, units: str) -> dict[str, Any] | None:
     """The plan for a swing as its student reads it, shaped as `SentPlan`; None where nothing was chosen."""
     plan = plan_for(swing)
-    if plan is None or plan.as_sent is not None:
-        return plan.as_sent if plan else None
-    return _in_words(judged(swing, "", units), plan.document)
+    if plan is None:
+        return None
+    words = plan.as_sent or _in_words(judged(swing, "", units), plan.document)
+    return _with_shown(words, shown_to_instructor)
 
 
-def sent_plan(swing: Swing) -> dict[str, Any] | None:
-    """The plan that went with a sent lesson; what was chosen since is none of the student's."""
+def sent_plan(swing: Swing, address: Callable[[UUID], str]) -> dict[str, Any] | None:
+    """The plan that went with a sent lesson, its drills' pictures at their address for who reads it.
+
+    What was chosen since is none of the student's.
+    """
     plan = plan_for(swing)
-    return plan.as_sent if plan else None
+    return _with_shown(plan.as_sent, address) if plan and plan.as_sent else None
+
+
+def picture_of_plan(swing: Swing, id: UUID) -> Shown:
+    """A picture or clip of the instructor's own that a sent plan shows; Http404 where it shows none."""
+    plan = plan_for(swing)
+    if plan is None or str(id) not in pictures_in(plan.as_sent):
+        raise Http404("There is no such thing here.")
+    return found_or_404(id)
+
+
+def pictures_in_sent_plans() -> set[str]:
+    """The ids of all pictures and clips that sent plans show."""
+    documents = Plan.objects.filter(as_sent__isnull=False).values_list("as_sent", flat=True)
+    return {picture for document in documents for picture in pictures_in(document)}
+
+
+def pictures_in(words: Mapping[str, Any] | None) -> set[str]:
+    """The ids of the pictures and clips that a plan in words shows."""
+    drills = [drill for focus in (words or {"focus": []})["focus"] for drill in focus["drills"]]
+    return {drill["picture"] for drill in drills if drill.get("picture")}
 
 
 def freeze(swing: Swing, units: str) -> None:
@@ -162,6 +189,19 @@ def _check(swing_judged: JudgedSwing, document: dict[str, Any]) -> None:
             raise BookError("plan", f"{where}.goal", "there is no such reading there")
 
 
+def _with_shown(words: Mapping[str, Any], address: Callable[[UUID], str]) -> dict[str, Any]:
+    return {
+        **words,
+        "focus": [
+            {
+                **focus,
+                "drills": [{**drill, "shown": shown_in_plan(drill, address)} for drill in focus["drills"]],
+            }
+            for focus in words["focus"]
+        ],
+    }
+
+
 def _in_words(swing_judged: JudgedSwing, document: dict[str, Any]) -> dict[str, Any]:
     def said(fault: str) -> str:
         finding = swing_judged.finding(fault)
@@ -174,4 +214,12 @@ def _in_words(swing_judged: JudgedSwing, document: dict[str, Any]) -> dict[str, 
             return None
         return {"value": now.value, "u95": now.u95}
 
-    return in_words(document, swing_judged.book, swing_judged.model.name, swing_judged.student, said, read)
+    return in_words(
+        document,
+        swing_judged.book,
+        swing_judged.model.name,
+        swing_judged.student,
+        said,
+        read,
+        {drill: str(each.pk) for drill, each in own_of(swing_judged.swing.instructor).items()},
+    )

@@ -8,6 +8,7 @@ from ninja import Schema
 from pydantic import Field, FiniteFloat, model_validator
 
 from tropometer.server.bench.measured_schemas import NeedOut
+from tropometer.server.teaching.schemas import ShownOut
 from tropometer.server.text import Line
 from tropometer.swing.names import ClubClass, SwingLength, View
 from tropometer.swing.readings.reading import Unit
@@ -237,6 +238,7 @@ class DrillSent(Schema):
     caution: str
     done_wrong: str
     cautions: list[str]
+    shown: list[ShownOut]
 
 
 class ValueThen(Schema):

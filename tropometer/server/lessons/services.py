@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import asdict
 from typing import TYPE_CHECKING, Any
@@ -20,6 +20,7 @@ from tropometer.server.clips.services import clip_of, still
 from tropometer.server.judging.plans import said_plan, sent_plan
 from tropometer.server.lessons.models import Lesson, LessonFrame, TakenChange
 from tropometer.server.lessons.states import NotNow, must_be_draft
+from tropometer.server.teaching.showing import shown_to_instructor
 from tropometer.swing.names import CHECKPOINTS
 
 if TYPE_CHECKING:
@@ -221,10 +222,11 @@ def move_frame(lesson: Lesson, frame_id: UUID, position: int) -> None:
             LessonFrame.objects.filter(pk=each.pk).update(position=place)
 
 
-def sheet(lesson: Lesson) -> dict[str, Any]:
+def sheet(lesson: Lesson, address: Callable[[UUID], str] = shown_to_instructor) -> dict[str, Any]:
     """What the student reads, also shown as the instructor's preview.
 
-    The plan's words are those of the day on which the lesson was sent.
+    The plan's words are those of the day on which the lesson was sent. `address` is where who reads it finds
+    pictures and clips of the instructor's own.
     """
     swing = lesson.swing
     return {
@@ -236,7 +238,7 @@ def sheet(lesson: Lesson) -> dict[str, Any]:
         "units": lesson.instructor.units,
         "club": swing.club,
         "sent_at": lesson.sent_at,
-        "plan": sent_plan(swing) if lesson.sent_at else said_plan(swing, lesson.instructor.units),
+        "plan": sent_plan(swing, address) if lesson.sent_at else said_plan(swing, lesson.instructor.units),
         "frames": [_as_shown(frame) for frame in lesson.frames.all()],
     }
 

@@ -9,9 +9,11 @@ from django.utils import timezone
 from ninja import Router
 
 from tropometer.server.access import owned
+from tropometer.server.judging.plans import picture_of_plan
 from tropometer.server.lessons import sending, services
 from tropometer.server.lessons.schemas import LessonSheet
 from tropometer.server.ranged import private_file
+from tropometer.server.teaching.showing import file_of
 
 router = Router(tags=["sheet"])
 
@@ -22,10 +24,16 @@ def sheet(request: HttpRequest, token: str) -> dict[str, Any]:
     if lesson.first_read_at is None:
         lesson.first_read_at = timezone.now()
         lesson.save(update_fields=["first_read_at"])
-    return services.sheet(lesson)
+    return services.sheet(lesson, lambda id: f"/api/sheets/{token}/shown/{id}")
 
 
 @router.get("/sheets/{token}/{uuid:frame_id}.jpg", include_in_schema=False)
 def sheet_still(request: HttpRequest, token: str, frame_id: UUID) -> HttpResponseBase:
     lesson = sending.by_token(token)
     return private_file(request, owned(lesson.frames.all(), frame_id).still, "image/jpeg")
+
+
+@router.get("/sheets/{token}/shown/{uuid:id}", include_in_schema=False)
+def sheet_drill(request: HttpRequest, token: str, id: UUID) -> HttpResponseBase:
+    """A picture or clip of the instructor's own that shows one of the lesson's drills."""
+    return file_of(request, picture_of_plan(sending.by_token(token).swing, id))

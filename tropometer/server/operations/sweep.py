@@ -16,15 +16,18 @@ from django.core.files.storage import default_storage
 from django.utils import timezone
 
 from tropometer.server.bench.services import swings_by_id
-from tropometer.server.clips.rooms import abandoned_scratch
 from tropometer.server.clips.services import kept_names as clip_files
 from tropometer.server.clips.uploads import kept_names as upload_files
+from tropometer.server.judging.plans import pictures_in_sent_plans
 from tropometer.server.lessons.services import kept_names as lesson_files
 from tropometer.server.operations import ledger
 from tropometer.server.people.services import accounts_by_id, students_by_id
+from tropometer.server.rooms import abandoned_scratch
+from tropometer.server.teaching.showing import kept_names as drill_files
+from tropometer.server.teaching.showing import put_aside_before
 
 GRACE = timedelta(hours=1)  # a file is stored a moment before its row is
-ROOMS = ("clips", "lessons")
+ROOMS = ("clips", "lessons", "drills")
 
 
 @dataclass(frozen=True)
@@ -38,6 +41,7 @@ class Orphan:
 def orphans(grace: timedelta = GRACE) -> Iterator[Orphan]:
     """All that nothing names any more and that is older than `grace`."""
     yield from _unfinished_erasures()
+    yield from _replaced_pictures(grace)
     yield from _stored_files(grace)
     yield from _uploads(grace)
     yield from _scratch(grace)
@@ -62,8 +66,16 @@ def _unfinished_erasures() -> Iterator[Orphan]:
             yield Orphan(f"{kind} {thing.pk}, erased before", thing.delete)
 
 
+def _replaced_pictures(grace: timedelta) -> Iterator[Orphan]:
+    """What showed a drill before something else did, and no sent lesson shows."""
+    named = pictures_in_sent_plans()
+    for each in put_aside_before(timezone.now() - grace):
+        if str(each.pk) not in named:
+            yield Orphan(f"replaced {each} {each.pk}", each.delete)
+
+
 def _stored_files(grace: timedelta) -> Iterator[Orphan]:
-    named = clip_files() | lesson_files()
+    named = clip_files() | lesson_files() | drill_files()
     for name in _walk(ROOMS):
         if name not in named and _stored_before(name, timezone.now() - grace):
             yield Orphan(f"stored file {name}", partial(default_storage.delete, name))

@@ -1,14 +1,17 @@
 """The book: what there is to teach by, and pages of one's own."""
 
 from typing import Any
+from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from django.http.response import HttpResponseBase
+from ninja import File, Router
+from ninja.files import UploadedFile
 
-from tropometer.server.access import asking
-from tropometer.server.teaching import services
-from tropometer.server.teaching.models import Page
-from tropometer.server.teaching.schemas import BookOut, ModelOut, PageIn, PageOut
+from tropometer.server.access import asking, owned
+from tropometer.server.teaching import services, showing
+from tropometer.server.teaching.models import Page, Shown
+from tropometer.server.teaching.schemas import BookOut, ModelOut, PageIn, PageOut, ShownOut
 from tropometer.teaching.knowledge.pages import shipped
 
 router = Router(tags=["teaching"])
@@ -37,6 +40,7 @@ def book(request: HttpRequest) -> dict[str, Any]:
         "drills": found.drills.values(),
         "motions": found.motions.values(),
         "own": [str(page) for page in services.pages_of(instructor)],
+        "shown": showing.shown_of_book(instructor, found.drills.values()),
     }
 
 
@@ -66,3 +70,23 @@ def remove_page(request: HttpRequest, kind: str, piece: str) -> tuple[int, None]
     """Take a page of one's own out of the book."""
     services.remove(asking(request), kind, piece)
     return 204, None
+
+
+@router.post("/book/drills/{piece}/shown", response={201: ShownOut})
+def show_drill(request: HttpRequest, piece: str, file: File[UploadedFile]) -> tuple[int, dict[str, Any]]:
+    """Show a drill of one's own by a picture or a short clip, in place of the one before."""
+    added = showing.show(asking(request), piece, file)
+    return 201, {"what": "own", "kind": added.kind, "url": showing.shown_to_instructor(added.pk)}
+
+
+@router.delete("/book/drills/{piece}/shown", response={204: None})
+def unshow_drill(request: HttpRequest, piece: str) -> tuple[int, None]:
+    """Delete what shows a drill of one's own, everywhere."""
+    showing.unshow(asking(request), piece)
+    return 204, None
+
+
+@router.get("/book/shown/{uuid:id}", include_in_schema=False)
+def shown_file(request: HttpRequest, id: UUID) -> HttpResponseBase:
+    """A picture or clip of one's own."""
+    return showing.file_of(request, owned(Shown.objects.filter(instructor=asking(request)), id))

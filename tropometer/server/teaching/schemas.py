@@ -1,6 +1,6 @@
 """What the API says about the book."""
 
-from typing import Any, Self
+from typing import Any, Literal, Self
 
 from ninja import Schema
 from pydantic import Field, model_validator
@@ -32,8 +32,19 @@ class FaultOut(Schema):
     unproved: str | None
 
 
+class ShownOut(Schema):
+    """A picture or a silent clip that shows how a drill goes: its start, its end, right, wrong."""
+
+    what: Literal["start", "end", "right", "wrong", "own"]
+    kind: Literal["picture", "clip"]
+    url: str
+
+
 class BookOut(Schema):
-    """The book as an instructor has it; `own` names their own pages, as "drill my_drill"."""
+    """The book as an instructor has it; `own` names their own pages, as "drill my_drill".
+
+    `shown` has for each drill what shows it.
+    """
 
     standards: list[Standard]
     disputes: list[Dispute]
@@ -43,6 +54,7 @@ class BookOut(Schema):
     drills: list[Drill]
     motions: list[Motion]
     own: list[str]
+    shown: dict[str, list[ShownOut]]
 
 
 class PageIn(Schema):

@@ -10,6 +10,7 @@ from django.db import transaction
 from django.http import Http404
 
 from tropometer.server.teaching.models import Page
+from tropometer.server.teaching.showing import put_aside
 from tropometer.teaching.knowledge.book import NAME_OF, Book
 from tropometer.teaching.knowledge.book_error import BookError
 from tropometer.teaching.knowledge.checking import check
@@ -79,6 +80,8 @@ def remove(instructor: User, kind: str, piece: str) -> None:
         raise BookError(str(page), "", "a student is taught by it: choose another for them first")
     check(shipped().with_pieces(from_document(e.document, str(e)) for e in rows if e.pk != page.pk))
     page.delete()
+    if kind == "drill":
+        put_aside(instructor, piece)
 
 
 def page_text(instructor: User, kind: str, piece: str) -> str:

@@ -144,6 +144,8 @@ def _drills(book: Book) -> Iterator[Trouble]:
             if fault not in book.faults:
                 yield drill, f"faults[{i}]", f"there is no fault {fault}"
         yield from _condition(drill, "camera.holds", drill.camera.holds, set())
+        if drill.drawn_as is not None and drill.drawn_as not in book.drills:
+            yield drill, "drawn_as", f"there is no drill {drill.drawn_as}"
 
 
 def _motions(book: Book) -> Iterator[Trouble]:

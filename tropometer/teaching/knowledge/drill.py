@@ -42,3 +42,4 @@ class Drill(Known):
     camera: CameraCheck
     caution: Prose
     done_wrong: Prose
+    drawn_as: Id | None = None  # the shipped drill whose drawings show this one too

@@ -16,6 +16,7 @@ from tropometer.teaching.knowledge.book_error import BookError
 from tropometer.teaching.knowledge.checking import check
 
 SHIPPED = Path(__file__).parents[1] / "book"
+DRAWINGS = SHIPPED / "drawings"  # of the shipped drills, by `./tropo golfer drills`
 TAGS = ("all", "any", "of")
 LONGEST = 100_000  # characters of a page
 

@@ -88,6 +88,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book/drills/{piece}/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show Drill
+         * @description Show a drill of one's own by a picture or a short clip, in place of the one before.
+         */
+        post: operations["tropometer_server_teaching_api_show_drill"];
+        /**
+         * Unshow Drill
+         * @description Delete what shows a drill of one's own, everywhere.
+         */
+        delete: operations["tropometer_server_teaching_api_unshow_drill"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -1261,6 +1285,8 @@ export interface components {
         /**
          * BookOut
          * @description The book as an instructor has it; `own` names their own pages, as "drill my_drill".
+         *
+         *     `shown` has for each drill what shows it.
          */
         BookOut: {
             /** Standards */
@@ -1279,6 +1305,10 @@ export interface components {
             motions: components["schemas"]["Motion"][];
             /** Own */
             own: string[];
+            /** Shown */
+            shown: {
+                [key: string]: components["schemas"]["ShownOut"][];
+            };
         };
         /**
          * CameraCheck
@@ -1414,6 +1444,8 @@ export interface components {
             caution: string;
             /** Done Wrong */
             done_wrong: string;
+            /** Drawn As */
+            drawn_as?: string | null;
         };
         /**
          * FaultOut
@@ -1515,6 +1547,24 @@ export interface components {
             reading: string;
             /** At */
             at: string;
+        };
+        /**
+         * ShownOut
+         * @description A picture or a silent clip that shows how a drill goes: its start, its end, right, wrong.
+         */
+        ShownOut: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "start" | "end" | "right" | "wrong" | "own";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "picture" | "clip";
+            /** Url */
+            url: string;
         };
         /**
          * Standard
@@ -3827,6 +3877,8 @@ export interface components {
             done_wrong: string;
             /** Cautions */
             cautions: string[];
+            /** Shown */
+            shown: components["schemas"]["ShownOut"][];
         };
         /**
          * FocusSent
@@ -4448,6 +4500,76 @@ export interface operations {
             header?: never;
             path: {
                 kind: string;
+                piece: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_teaching_api_show_drill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_teaching_api_unshow_drill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
                 piece: string;
             };
             cookie?: never;

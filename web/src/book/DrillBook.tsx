@@ -11,7 +11,7 @@ import { DrillCard } from "./DrillCard";
 import { DrillForm } from "./DrillForm";
 import { type Drill, PLACE_WORDS, spoken } from "./words";
 
-const FILTERS = ["fault", "prop", "place", "spare"] as const;
+const FILTERS = ["fault", "prop", "place", "spare", "hand"] as const;
 type Filter = (typeof FILTERS)[number];
 
 /** The drills, found by fault, prop, place, and part of the body to spare; one's own among them. */
@@ -56,7 +56,13 @@ export function DrillBook() {
           {found.length === 0 && <Empty>No drill is for all of that. Ask for less, or write your own.</Empty>}
           <ul className="grid items-start gap-3 md:grid-cols-2">
             {found.map((drill) => (
-              <DrillCard key={drill.id} drill={drill} book={book.data} write={() => setWriting(drill)} />
+              <DrillCard
+                key={drill.id}
+                drill={drill}
+                book={book.data}
+                hand={wanted.hand === "left" ? "left" : "right"}
+                write={() => setWriting(drill)}
+              />
             ))}
           </ul>
           {writing && (
@@ -105,6 +111,7 @@ function Filters({ book, wanted, want }: FiltersProps) {
     ],
     ["place", "Anywhere", Object.entries(PLACE_WORDS)],
     ["spare", "Nothing to spare", parts.map((id): [string, string] => [id, `spare the ${spoken(id)}`])],
+    ["hand", "Right-handed", [["left", "Left-handed"]]],
   ];
   return (
     <div className="mb-3 flex flex-wrap gap-2">
@@ -133,4 +140,5 @@ const FILTER_WORDS: Record<Filter, string> = {
   prop: "With which prop",
   place: "Where",
   spare: "Which part to spare",
+  hand: "For which hand the drawings are",
 };

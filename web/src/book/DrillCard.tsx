@@ -1,9 +1,19 @@
 import type { Book } from "../api/queries";
+import { DrillShown } from "../parts/DrillShown";
+import type { Hand } from "../words";
+import { ShownForm } from "./ShownForm";
 import { usePages } from "./useBook";
 import { type Drill, PLACE_WORDS, spoken } from "./words";
 
+interface DrillCardProps {
+  drill: Drill;
+  book: Book;
+  hand: Hand;
+  write: () => void;
+}
+
 /** One drill: against what, how it is set up and felt, its ladder, its camera check and its caution. */
-export function DrillCard({ drill, book, write }: { drill: Drill; book: Book; write: () => void }) {
+export function DrillCard({ drill, book, hand, write }: DrillCardProps) {
   const { remove } = usePages();
   const own = book.own.includes(`drill ${drill.id}`);
   const against = drill.faults.map((id) => book.faults.find((fault) => fault.id === id)?.name ?? spoken(id));
@@ -22,9 +32,13 @@ export function DrillCard({ drill, book, write }: { drill: Drill; book: Book; wr
         {own && <em className="ml-2 text-xs font-normal">your own</em>}
       </h2>
       <p className="mt-0.5 text-xs opacity-85">
-        Against: {against.join(", ")}. {drill.places.map((place) => PLACE_WORDS[place]).join(" or ")}
-        {drill.props?.length ? `; ${drill.props.map(spoken).join(", ")}` : "; nothing needed"}.
+        Against: {against.join(", ")}. Goes {drill.places.map((place) => PLACE_WORDS[place]).join(" or ")}
+        {drill.props?.length
+          ? `, with a ${drill.props.map(spoken).join(" and a ")}`
+          : ", with nothing at hand"}
+        .
       </p>
+      <DrillShown shown={book.shown[drill.id] ?? []} name={drill.name} hand={hand} />
       <p className="mt-1">{drill.set_up}</p>
       <details className="mt-1">
         <summary className="cursor-pointer text-sm font-medium">How it goes</summary>
@@ -48,6 +62,9 @@ export function DrillCard({ drill, book, write }: { drill: Drill; book: Book; wr
         <strong>Take care.</strong> {drill.caution}
         {drill.not_for?.length ? ` Not for: ${drill.not_for.map(spoken).join(", ")}.` : ""}
       </p>
+      {own && (
+        <ShownForm drill={drill} has={book.shown[drill.id]?.some(({ what }) => what === "own") ?? false} />
+      )}
       <div className="mt-2 flex flex-wrap gap-1">
         <button type="button" className="btn btn-xs" onClick={write}>
           {own ? "Change" : "Copy and change"}

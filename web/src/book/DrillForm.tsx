@@ -44,6 +44,10 @@ export function DrillForm({ drill, book, done }: { drill?: Drill; book: Book; do
       name,
       faults: form.getAll("faults"),
       places: form.getAll("places"),
+      drawn_as:
+        own || !drill
+          ? drill?.drawn_as
+          : (drill.drawn_as ?? (book.shown[drill.id]?.length ? drill.id : undefined)),
       not_for: form.getAll("not_for"),
       loads: form.getAll("loads"),
       props: text("props")

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { planQuery } from "../api/queries";
 import { Field } from "../parts/Field";
 import type { Units } from "../units";
+import type { Hand } from "../words";
 import { FrameCard } from "./FrameCard";
 import { PlanParts } from "./PlanParts";
 import type { Actions, Lesson } from "./useLessonActions";
@@ -58,7 +59,7 @@ export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units
         </p>
       )}
       <h2 className="mt-5 mb-2 text-lg font-semibold">What it is about</h2>
-      <DraftPlan swingId={lesson.swing_id} units={units} />
+      <DraftPlan swingId={lesson.swing_id} units={units} hand={lesson.student.hand} />
       <div className="mt-5 flex flex-wrap items-center gap-3">
         <button
           type="button"
@@ -75,7 +76,7 @@ export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units
 }
 
 /** What was chosen at Judge, as the student will read it. */
-function DraftPlan({ swingId, units }: { swingId: string; units: Units }) {
+function DraftPlan({ swingId, units, hand }: { swingId: string; units: Units; hand: Hand }) {
   const plan = useQuery(planQuery(swingId));
   const judge = (
     <Link className="link" to={`/bench/${swingId}?station=judge`}>
@@ -87,7 +88,7 @@ function DraftPlan({ swingId, units }: { swingId: string; units: Units }) {
     return <p className="plate border-dashed p-4 text-sm">No focus and no drill yet. {judge}.</p>;
   return (
     <div className="plate border-l-4 border-l-brass p-3 text-sm">
-      <PlanParts plan={plan.data} units={units} />
+      <PlanParts plan={plan.data} units={units} hand={hand} />
       <p className="mt-2">{judge}.</p>
     </div>
   );

@@ -1,57 +1,46 @@
 import type { Schemas } from "../api/client";
+import { DrillShown } from "../parts/DrillShown";
 import { day } from "../parts/when";
 import { number, type Units, unitSign } from "../units";
-import { momentWords, READING_WORDS, SIGNED, VIEW_WORDS } from "../words";
+import { type Hand, VIEW_WORDS } from "../words";
+import { goalWords, readWords } from "./goalWords";
 
 type Plan = Schemas["SentPlan"];
 type Focus = Plan["focus"][number];
 
 /** What a lesson is about, in the student's words: each focus with its drills, its goal and its cautions. */
-export function PlanParts({ plan, units }: { plan: Plan; units: Units }) {
+export function PlanParts({ plan, units, hand }: { plan: Plan; units: Units; hand: Hand }) {
   return plan.focus.map((focus) => (
     <section key={focus.fault} className="mt-6 border-t-4 border-brass pt-3 first:mt-0">
       <h2 className="text-lg font-bold">{focus.name}</h2>
       {focus.words && <p className="mt-1 leading-relaxed">{focus.words}</p>}
-      {focus.goal && <Goal goal={focus.goal} units={units} />}
+      {focus.goal && <Goal goal={focus.goal} units={units} hand={hand} />}
       <Cautions texts={focus.cautions} />
       {focus.drills.map((drill) => (
-        <Drill key={drill.id} drill={drill} />
+        <Drill key={drill.id} drill={drill} hand={hand} />
       ))}
     </section>
   ));
 }
 
-function Goal({ goal, units }: { goal: NonNullable<Focus["goal"]>; units: Units }) {
+function Goal({ goal, units, hand }: { goal: NonNullable<Focus["goal"]>; units: Units; hand: Hand }) {
   return (
     <p className="mt-2">
-      <strong>The goal:</strong> {READING_WORDS[goal.reading] ?? goal.reading}{" "}
-      {momentWords(goal.at).toLowerCase()} {rangeWords(goal, goal.unit, units, SIGNED.has(goal.reading))}
-      {goal.by && `, by ${day(goal.by)}`}.
+      <strong>The goal{goal.by && `, by ${day(goal.by)}`}:</strong> {goalWords(goal, units, hand)}.
       {goal.then && (
         <>
           {" "}
-          Today {number(goal.then.value, goal.unit, units, SIGNED.has(goal.reading))} (±{" "}
-          {number(goal.then.u95, goal.unit, units)}) {unitSign(goal.unit, units)}.
+          In this swing {readWords(goal.reading, goal.then.value, goal.unit, units, hand)} (±{" "}
+          {number(goal.then.u95, goal.unit, units)}
+          {goal.unit === "deg" ? "" : " "}
+          {unitSign(goal.unit, units)}).
         </>
       )}
     </p>
   );
 }
 
-/** "between −6.0 and −0.5 cm", "at least 80 °". */
-export function rangeWords(
-  { low, high }: { low?: number | null; high?: number | null },
-  unit: Schemas["GoalSent"]["unit"],
-  units: Units,
-  signed: boolean,
-): string {
-  const said = (value: number) => number(value, unit, units, signed);
-  const sign = unit === "deg" ? unitSign(unit, units) : ` ${unitSign(unit, units)}`;
-  if (low != null && high != null) return `between ${said(low)} and ${said(high)}${sign}`;
-  return low != null ? `at least ${said(low)}${sign}` : `at most ${said(high ?? 0)}${sign}`;
-}
-
-function Drill({ drill }: { drill: Focus["drills"][number] }) {
+function Drill({ drill, hand }: { drill: Focus["drills"][number]; hand: Hand }) {
   const rows: [string, string][] = [
     ["Set up", drill.set_up],
     ["Feel", drill.feel],
@@ -67,6 +56,7 @@ function Drill({ drill }: { drill: Focus["drills"][number] }) {
   return (
     <div className="mt-4">
       <h3 className="font-bold">Your drill: {drill.name}</h3>
+      <DrillShown shown={drill.shown} name={drill.name} hand={hand} />
       <dl className="mt-2 grid gap-2">
         {rows
           .filter(([, text]) => text)

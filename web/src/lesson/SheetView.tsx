@@ -24,7 +24,7 @@ export function SheetView({ sheet, still }: { sheet: LessonSheet; still: (frame:
       {sheet.frames.map((frame) => (
         <FramePart key={frame.id} frame={frame} sheet={sheet} src={still(frame)} />
       ))}
-      {sheet.plan && <PlanParts plan={sheet.plan} units={sheet.units} />}
+      {sheet.plan && <PlanParts plan={sheet.plan} units={sheet.units} hand={sheet.hand} />}
       <footer className="mt-8 border-t border-base-content/25 pt-3 text-xs">
         This is feedback on movement, not medical advice. With a joint replacement, a recent injury, pain or
         dizziness: no new drill before a physician or physiotherapist agrees. Stop at pain. This page is

@@ -1,5 +1,5 @@
 import { ArrowDown, ArrowUp, X } from "lucide-react";
-import { rangeWords } from "../../lesson/PlanParts";
+import { rangeWords } from "../../lesson/goalWords";
 import type { Units } from "../../units";
 import { momentWords, READING_WORDS, SIGNED } from "../../words";
 import { type Focus, type Plan, suggested } from "./choices";

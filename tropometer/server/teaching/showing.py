@@ -1,0 +1,144 @@
+"""What shows how a drill goes: drawings of the shipped ones, a picture or clip of an instructor's own."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from functools import lru_cache
+from typing import TYPE_CHECKING, Any
+from uuid import UUID
+
+from django.core.files import File
+from django.db import transaction
+from django.http import Http404, HttpRequest
+from django.http.response import HttpResponseBase
+from django.templatetags.static import static
+from django.utils import timezone
+
+from tropometer.server.ranged import private_file
+from tropometer.server.rooms import RefusedClip, scratch, video
+from tropometer.server.teaching.models import Page, Shown
+from tropometer.teaching.knowledge.drill import Drill
+from tropometer.teaching.knowledge.pages import DRAWINGS
+
+if TYPE_CHECKING:
+    from ninja.files import UploadedFile
+
+    from tropometer.server.people.models import User
+
+MOST_BYTES = 15 * 1024 * 1024
+SECONDS = 60  # for drawing it anew
+DRAWN = {"start": "picture", "end": "picture", "right": "clip", "wrong": "clip"}
+CONTENT_TYPES = {"picture": "image/webp", "clip": "video/mp4"}
+
+
+@lru_cache
+def drawings() -> dict[str, list[dict[str, str]]]:
+    """What is drawn of each shipped drill, shaped as `ShownOut`."""
+    found: dict[str, list[dict[str, str]]] = {}
+    for what, kind in DRAWN.items():
+        for path in sorted(DRAWINGS.glob(f"*-{what}.*")):
+            drill = path.stem.removesuffix(f"-{what}")
+            url = static(f"drills/{path.name}")
+            found.setdefault(drill, []).append({"what": what, "kind": kind, "url": url})
+    return found
+
+
+def own_of(instructor: User) -> dict[str, Shown]:
+    """What an instructor shows of drills of their own, by drill."""
+    return {each.drill: each for each in Shown.objects.filter(instructor=instructor, replaced_at=None)}
+
+
+def shown_to_instructor(id: UUID) -> str:
+    """The address of a picture or clip for whom it belongs to."""
+    return f"/api/book/shown/{id}"
+
+
+def shown_of_book(instructor: User, drills: Iterable[Drill]) -> dict[str, list[dict[str, str]]]:
+    """What shows each drill of an instructor's book, by drill, for themselves."""
+    own = own_of(instructor)
+    return {
+        drill.id: shown(drill.drawn_as or drill.id, own.get(drill.id), shown_to_instructor)
+        for drill in drills
+    }
+
+
+def shown(drawn_as: str, own: Shown | None, address: Callable[[UUID], str]) -> list[dict[str, str]]:
+    """One's own picture or clip at its address; where there is none, the drawings. Shaped as `ShownOut`."""
+    if own is not None:
+        return [{"what": "own", "kind": own.kind, "url": address(own.pk)}]
+    return drawings().get(drawn_as, [])
+
+
+def shown_in_plan(drill: Mapping[str, Any], address: Callable[[UUID], str]) -> list[dict[str, str]]:
+    """What shows a drill of a plan that was put into words (`plan_words`)."""
+    own = Shown.objects.filter(pk=drill["picture"]).first() if drill.get("picture") else None
+    return shown(drill.get("drawn_as", drill["id"]), own, address)
+
+
+def found_or_404(id: UUID) -> Shown:
+    """A picture or clip by its id, whoever's it is; Http404 when it is gone."""
+    found = Shown.objects.filter(pk=id).first()
+    if found is None:
+        raise Http404("There is no such thing here.")
+    return found
+
+
+def file_of(request: HttpRequest, found: Shown) -> HttpResponseBase:
+    """The picture or clip itself, for whom may see it."""
+    return private_file(request, found.file, CONTENT_TYPES[found.kind], version=str(found.pk))
+
+
+def show(instructor: User, drill: str, file: UploadedFile) -> Shown:
+    """Show a drill of one's own by a picture or a clip, in place of the one before.
+
+    RefusedClip when the file is neither; Http404 when there is no such drill of theirs.
+    """
+    _own_drill(instructor, drill)
+    if (file.size or 0) > MOST_BYTES:
+        raise RefusedClip(f"{file.name}: larger than {MOST_BYTES // 1024**2} MB; cut it down to the drill.")
+    with scratch() as folder:
+        sent, made = folder / "sent", folder / "made"
+        with sent.open("wb") as into:
+            for chunk in file.chunks():
+                into.write(chunk)
+        try:
+            kind = next(video("show", sent, made, seconds=SECONDS))["kind"]
+        except RefusedClip as refusal:
+            raise RefusedClip(f"{file.name}: {refusal}") from None
+        with made.open("rb") as content, transaction.atomic():
+            _own_drill(instructor, drill, locked=True)
+            put_aside(instructor, drill)
+            added = Shown(instructor=instructor, drill=drill, kind=kind)
+            added.file.save("shown", File(content), save=False)
+            added.save()
+    return added
+
+
+def put_aside(instructor: User, drill: str) -> None:
+    """No longer show a drill by what it was shown by; lessons that were sent with it keep it."""
+    now = timezone.now()
+    Shown.objects.filter(instructor=instructor, drill=drill, replaced_at=None).update(replaced_at=now)
+
+
+@transaction.atomic
+def unshow(instructor: User, drill: str) -> None:
+    """Delete what shows a drill, here and in every lesson that was sent with it."""
+    _own_drill(instructor, drill, locked=True)
+    for each in Shown.objects.filter(instructor=instructor, drill=drill):
+        each.delete()
+
+
+def put_aside_before(before: Any) -> Iterable[Shown]:
+    """What was replaced before a time."""
+    return Shown.objects.filter(replaced_at__lt=before)
+
+
+def kept_names() -> set[str]:
+    """The names of all stored pictures and clips of drills."""
+    return {name for name in Shown.objects.order_by().values_list("file", flat=True) if name}
+
+
+def _own_drill(instructor: User, drill: str, locked: bool = False) -> None:
+    rows = Page.objects.select_for_update() if locked else Page.objects.all()
+    if not rows.filter(instructor=instructor, kind="drill", piece=drill).exists():
+        raise Http404("There is no such drill of yours.")
