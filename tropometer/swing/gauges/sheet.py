@@ -8,7 +8,7 @@ import numpy as np
 
 from tropometer.swing.arrays import Array
 from tropometer.swing.gauges.gauge import GaugeLine, GaugeShape, LineStyle, Point, ShapeStyle
-from tropometer.swing.gauges.target import BEYOND_DEG, BEYOND_M, Ends, Reach, along, around, target
+from tropometer.swing.gauges.target import BEYOND_DEG, BEYOND_M, Ends, Reach, along, around, hinged, target
 from tropometer.swing.names import CHECKPOINTS, PLANE_OF, Checkpoint
 from tropometer.swing.readings.reading import Reading
 from tropometer.swing.record.clip import Clip
@@ -81,10 +81,12 @@ class Sheet:
         style: ShapeStyle,
         reading: str,
         reach: Callable[[float], Reach | None] | None = None,
+        asked: str = "",
     ) -> GaugeShape:
         """What is drawn at a checkpoint, with the reading that it shows.
 
-        `reach` says of the reading's value how the gauge's end moves with it, if it is known.
+        `reach` says of the reading's value how the gauge's end moves with it, if it is known; of another
+        reading's that is `asked` for instead.
         """
         found = self._readings.get((reading, at))
         given = found is not None and found.status == "ok"
@@ -97,13 +99,17 @@ class Sheet:
             unit=found.unit if found else "m",
             value=found.value if found and given else None,
             u95=found.u95 if found and given else None,
-            target=self._target(found, reach) if found and given and reach else (),
+            target=self._target(asked or reading, at, reach) if given and reach else (),
         )
 
-    def _target(self, found: Reading, reach: Callable[[float], Reach | None]) -> tuple[Point, ...]:
-        band = self._bands.get((found.reading, found.at))
-        way = reach(found.value) if band is not None and found.value is not None else None
-        if band is None or way is None or found.value is None or self.eye.scale == "none":
+    def _target(
+        self, reading: str, at: Checkpoint, reach: Callable[[float], Reach | None]
+    ) -> tuple[Point, ...]:
+        band, found = self._bands.get((reading, at)), self._readings.get((reading, at))
+        if band is None or found is None or found.status != "ok" or found.value is None:
+            return ()
+        way = reach(found.value)
+        if way is None or self.eye.scale == "none":
             return ()
         turns = found.unit == "deg"
         beyond = BEYOND_DEG if turns else BEYOND_M
@@ -123,11 +129,20 @@ class Sheet:
             spans.append(self.shape(at, ends, "span", reading, moves(along(now, axis))))
         return tuple(spans)
 
-    def bones(self, names: tuple[str, ...], reading: str) -> tuple[GaugeShape, ...]:
-        """A line through some marks."""
-        return tuple(
-            self.shape(at, tuple(map(point, pixels)), "bones", reading) for at, pixels in self.each(*names)
-        )
+    def bones(
+        self,
+        names: tuple[str, ...],
+        reading: str,
+        reach: Callable[..., Callable[[float], Reach | None]] | None = None,
+    ) -> tuple[GaugeShape, ...]:
+        """A line through some marks; `reach` says of their places how the last one moves with the reading."""
+        shapes = []
+        for at, pixels in self.each(*names):
+            places = [self.place(name, at) for name in names]
+            known = [place for place in places if place is not None]
+            way = reach(*known) if reach and len(known) == len(names) else None
+            shapes.append(self.shape(at, tuple(map(point, pixels)), "bones", reading, way))
+        return tuple(shapes)
 
     def levels(self, part: str, reading: str) -> tuple[GaugeShape, ...]:
         """A line through both marks of a part, and beyond them."""
@@ -142,6 +157,16 @@ class Sheet:
         """How an end turns about a pivot in the plane that the clip shows, as an angle grows."""
         plane = PLANE_OF[self.clip.view]
         return lambda value: around(pivot, end, plane, value, from_level=from_level)
+
+    def bends(self, start: Array, hinge: Array, end: Array) -> Callable[[float], Reach | None]:
+        """How an end turns about a hinge in the plane that the clip shows, as the bend there grows."""
+        plane = PLANE_OF[self.clip.view]
+        return lambda value: hinged(start, hinge, end, plane, value)
+
+
+def turns_on_floor(pivot: Array, end: Array, *, from_level: bool = False) -> Callable[[float], Reach | None]:
+    """How an end turns over the floor as an angle from the ball's way, or from the target's, grows."""
+    return lambda value: around(pivot, end, "floor", value, from_level=from_level)
 
 
 def moves(reach: Reach) -> Callable[[float], Reach | None]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 
 from tropometer.swing.gauges.gauge import Gauge
 from tropometer.swing.gauges.register import gauge
@@ -13,5 +14,6 @@ from tropometer.swing.gauges.sheet import Sheet
 def shoe_rolls(sheet: Sheet) -> Iterator[Gauge]:
     """From the inner to the outer edge of the sole."""
     for side in ("lead", "trail"):
-        shapes = sheet.bones((f"{side}_foot_inner", f"{side}_foot_outer"), f"foot_roll_{side}")
+        edges = (f"{side}_foot_inner", f"{side}_foot_outer")
+        shapes = sheet.bones(edges, f"foot_roll_{side}", partial(sheet.turns, from_level=True))
         yield Gauge(id=f"{side}_foot_roll", label=f"{side.capitalize()} shoe roll", shapes=shapes)

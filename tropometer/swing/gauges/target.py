@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from typing import Literal
 
 import numpy as np
 
@@ -21,8 +22,9 @@ Reach = Callable[[float], Array]
 BEYOND_M, BEYOND_DEG = 0.06, 10.0  # of a band that is open at one end so much is drawn
 STEPS = 8  # of an arc
 LARGEST_OFF_DEG = 12.0  # so much a reading may differ from the angle in a plane that it is taken to be
-# The axis that points to the side.
-ASIDE: dict[Plane, int] = {"frontal": 0, "sagittal": 1}
+Turned = Plane | Literal["floor"]
+# The axes to the side and up in a plane; on the floor they are the target's and the ball's.
+AXES: dict[Turned, tuple[int, int]] = {"frontal": (0, 2), "sagittal": (1, 2), "floor": (0, 1)}
 
 
 def along(now: Array, axis: int, sign: float = 1.0) -> Reach:
@@ -32,26 +34,68 @@ def along(now: Array, axis: int, sign: float = 1.0) -> Reach:
     return lambda more: np.asarray(now + more * way)
 
 
-def around(pivot: Array, now: Array, plane: Plane, value: float, *, from_level: bool) -> Reach | None:
-    """The end turns about a pivot in a plane as the reading, an angle from the upright or the level, grows.
+def around(pivot: Array, now: Array, plane: Turned, value: float, *, from_level: bool) -> Reach | None:
+    """The end turns about a pivot in a plane as the reading, an angle from its upright or its level, grows.
 
     None where the picture's angle is not the reading's: it is then no angle in this plane.
     """
-    side = ASIDE[plane]
+    side, up = AXES[plane]
     arm = now - pivot
-    seen = math.degrees(math.atan2(arm[2], arm[side]) if from_level else math.atan2(arm[side], arm[2]))
+    # A level's end rises whichever way it lies.
+    out = math.copysign(1.0, arm[side]) if from_level else 1.0
+    seen = math.degrees(
+        math.atan2(arm[up], out * arm[side]) if from_level else math.atan2(arm[side], arm[up])
+    )
     sign = 1.0 if abs(_turned(seen - value)) <= abs(_turned(seen + value)) else -1.0
     if abs(_turned(seen - sign * value)) > LARGEST_OFF_DEG:
         return None
-    long = math.hypot(arm[side], arm[2])
+    long = math.hypot(arm[side], arm[up])
 
     def reach(more: float) -> Array:
         angle = math.radians(seen + sign * more)
         first, second = long * math.cos(angle), long * math.sin(angle)
         end = now.copy()
-        end[side], end[2] = (first, second) if from_level else (second, first)
-        end[side] += pivot[side]
-        end[2] += pivot[2]
+        end[side], end[up] = (first, second) if from_level else (second, first)
+        end[side] = pivot[side] + out * end[side]
+        end[up] += pivot[up]
+        return end
+
+    return reach
+
+
+def hinged(start: Array, hinge: Array, now: Array, plane: Plane, value: float) -> Reach | None:
+    """The end turns about a hinge in a plane as the bend there, 180° less the inside angle, grows.
+
+    None where the picture's bend is not the reading's: the limb then bends in no such plane.
+    """
+    side, up = AXES[plane]
+    before, after = hinge - start, now - hinge
+    bend = math.degrees(
+        math.atan2(
+            before[side] * after[up] - before[up] * after[side],
+            before[side] * after[side] + before[up] * after[up],
+        )
+    )
+    if abs(abs(bend) - value) > LARGEST_OFF_DEG:
+        return None
+    return _turning(hinge, now, (side, up), math.copysign(1.0, bend))
+
+
+def on_floor(middle: Array, now: Array) -> Reach:
+    """The end turns over the floor about a place at its height, toward the target as the reading grows."""
+    return _turning(middle, now, AXES["floor"], -1.0)
+
+
+def _turning(pivot: Array, now: Array, axes: tuple[int, int], sign: float) -> Reach:
+    """The end turns about a pivot from the first of two axes to the second as the reading grows, or back."""
+    first, second = axes
+    arm = now - pivot
+
+    def reach(more: float) -> Array:
+        angle = math.radians(sign * more)
+        end = now.copy()
+        end[first] = pivot[first] + arm[first] * math.cos(angle) - arm[second] * math.sin(angle)
+        end[second] = pivot[second] + arm[first] * math.sin(angle) + arm[second] * math.cos(angle)
         return end
 
     return reach

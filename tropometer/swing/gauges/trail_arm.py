@@ -14,4 +14,4 @@ ARM = ("trail_shoulder", "trail_elbow", "trail_wrist")
 @gauge("frontal", "sagittal")
 def trail_arm(sheet: Sheet) -> Iterator[Gauge]:
     """It shows how far the elbow bends."""
-    yield Gauge(id="trail_arm", label="Trail arm", shapes=sheet.bones(ARM, "trail_elbow_flex"))
+    yield Gauge(id="trail_arm", label="Trail arm", shapes=sheet.bones(ARM, "trail_elbow_flex", sheet.bends))

@@ -1,9 +1,10 @@
 import { type Units, withError } from "../../units";
-import { CHECKPOINT_WORDS, type Checkpoint, VIEW_WORDS } from "../../words";
+import { CHECKPOINT_WORDS, type Checkpoint, READING_WORDS, VIEW_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { onOf, pegsOf, type Side, type SideState } from "../benchState";
 import { PAPER_INK } from "../ink";
 import { BALL_Y, HEIGHT, type Layout, type Point, WIDTH } from "./floorLayout";
+import { sectors } from "./floorSectors";
 import type { Floor, FloorMark } from "./reading";
 
 type Mark = FloorMark;
@@ -73,6 +74,19 @@ export function Plan(props: { side: Side; state?: SideState; plan: Floor; at: La
           </g>
         );
       })}
+      {side === "student" &&
+        state &&
+        sectors(plan, state.readings).map(({ reading, from, ends }) => (
+          <path
+            key={reading}
+            d={`M${[from, ...ends].map(({ t, b }) => `${at(t, b).x} ${at(t, b).y}`).join("L")}Z`}
+            stroke="var(--color-accent)"
+            fill="var(--color-accent)"
+            fillOpacity={0.3}
+          >
+            <title>{READING_WORDS[reading]}: the model's band</title>
+          </path>
+        ))}
       {side === "student" && <Clock center={place("lead_hip", "top")} at={at} />}
       {plan.cameras.map((camera) => {
         const from = at(0, 0);
