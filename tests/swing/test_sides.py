@@ -1,5 +1,6 @@
 """Four sides to film from: what each tells, alone and beside others, and what it says it cannot."""
 
+import re
 from dataclasses import replace
 from unittest import TestCase
 
@@ -39,8 +40,11 @@ class GaugeTests(TestCase):
             for each in drawn:
                 self.assertIn(f'{each.id}: "{each.label}"', words)
             given = {(each.reading, each.at) for each in found if each.status == "ok"}
+            short = words[words.index("SHORT_WORDS") : words.index("SIGNED")]
             for each in drawn:
                 for shape in each.shapes:
+                    named = {each.id, shape.reading} & set(re.findall(r"(\w+): \"", short))
+                    self.assertTrue(named, f"{each.id} shows {shape.reading} under its bare name")
                     if shape.reading in KINDS:
                         self.assertEqual(shape.value is not None, (shape.reading, shape.at) in given)
 

@@ -218,6 +218,19 @@ export const SHORT_WORDS: Record<string, string> = {
   stance_width: "stance",
   toe_line: "toe line",
   grip_plumb: "plumb",
+  pelvis_sway: "sway",
+  pelvis_push: "push",
+  knee_gap: "knee to knee",
+  knee_points_lead: "points",
+  knee_points_trail: "points",
+  trail_knee_inside: "inside",
+  trail_elbow_flex: "flex",
+  neck_incline: "neck",
+  shoulder_slant: "slant",
+  shaft_lean: "lean",
+  club_inside: "inside",
+  shaft_across: "across",
+  shaft_pitch: "pitch",
 };
 
 /** Readings whose value goes both ways from nothing, so that its sign is always shown. */

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 
@@ -28,8 +28,7 @@ WORDS = tuple(BUDGET.values())
 LEAST_SHARE = 1e-3
 
 
-@dataclass(frozen=True)
-class Share:
+class Share(NamedTuple):
     """How much of a reading's variance comes from one kind of source, 0 to 1."""
 
     source: str

@@ -7,10 +7,10 @@ Modelling, 2.3; from memory). The clicks' errors average out, the eye's does not
 
 from __future__ import annotations
 
-from bisect import bisect_left
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Container, Iterable, Iterator, Sequence
 from functools import lru_cache
-from itertools import chain
+from itertools import islice
+from typing import Literal
 
 import numpy as np
 
@@ -34,9 +34,9 @@ def marks_with_neighbours(clip: Clip, names: Sequence[str], frames: Sequence[int
     """
     rows = marks_on(clip, names, frames)
     slow = [row for row, name in enumerate(names) if part_of(name) not in FAST and name in clip.marks]
-    marked = sorted(set(chain.from_iterable(clip.marks[names[row]] for row in slow)))
+    marked = [clip.marks[names[row]] for row in slow]
     times = np.array(clip.frame_times_s)
-    near = [_near(marked, times, frame) if frame >= 0 else [] for frame in frames]
+    near = [_marked_near(marked, clip.frame_times_s, frame) if frame >= 0 else [] for frame in frames]
     used = sorted({each for of_one in near if len(of_one) >= LEAST_LINE for each in of_one})
     if not used:
         return rows
@@ -73,17 +73,33 @@ def _alike(counts: Flags) -> Iterator[tuple[Frames, Flags]]:
 
 def frames_beside(frame_times_s: Sequence[float], frames: Iterable[int]) -> set[int]:
     """Frames whose marks tell something of marks on some frames: these, and those beside them."""
-    times, all_frames = np.array(frame_times_s), range(len(frame_times_s))
-    return {near for frame in frames for near in _near(all_frames, times, frame)}
+    return {near for frame in frames for near in _near(frame_times_s, frame, lambda _: True)}
 
 
-def _near(marked: Sequence[int], times: Array, frame: int) -> list[int]:
-    """Those of some frames, in order, that lie beside a frame, and itself; none where it is not of them."""
-    here = bisect_left(marked, frame)
-    if here == len(marked) or marked[here] != frame:
-        return []
-    beside = marked[max(0, here - MOST_A_SIDE) : here + MOST_A_SIDE + 1]
-    return [each for each in beside if abs(times[each] - times[frame]) <= PARABOLA_S]
+def _marked_near(marked: Sequence[Container[int]], times: Sequence[float], frame: int) -> list[int]:
+    """The frames with marks that lie beside a frame, and itself; none where it has no mark."""
+
+    def has_a_mark(of: int) -> bool:
+        return any(of in by_frame for by_frame in marked)
+
+    return _near(times, frame, has_a_mark) if has_a_mark(frame) else []
+
+
+def _near(times: Sequence[float], frame: int, counts: Callable[[int], bool]) -> list[int]:
+    """A frame and the nearest of those that count to either side of it, in order."""
+    before, after = (
+        list(islice(filter(counts, side), MOST_A_SIDE))
+        for side in (_within(times, frame, -1), _within(times, frame, 1))
+    )
+    return [*reversed(before), frame, *after]
+
+
+def _within(times: Sequence[float], frame: int, step: Literal[-1, 1]) -> Iterator[int]:
+    """The frames to one side of a frame, from it outward, as long as a body's way is a parabola."""
+    beside = frame + step
+    while 0 <= beside < len(times) and abs(times[beside] - times[frame]) <= PARABOLA_S:
+        yield beside
+        beside += step
 
 
 def _looked_at(clip: Clip, names: Sequence[str], frames: Sequence[int]) -> Flags:

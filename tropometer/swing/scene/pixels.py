@@ -14,11 +14,13 @@ UNMARKED = (np.nan, np.nan, np.nan)
 
 def marks_on(clip: Clip, names: Collection[str], frames: Sequence[int]) -> Array:
     """x, y and standard deviation (3, names, frames), as if the camera had stood still; NaN for none."""
-    columns = []
+    figures: list[float] = []
     for name in names:
         there = clip.marks.get(name, {})
-        columns += [(m.x, m.y, m.sd_px) if (m := there.get(frame)) else UNMARKED for frame in frames]
-    found = np.array(columns).T.reshape(3, len(names), len(frames))
+        for frame in frames:
+            mark = there.get(frame)
+            figures += (mark.x, mark.y, mark.sd_px) if mark else UNMARKED
+    found = np.ascontiguousarray(np.array(figures).reshape(len(names), len(frames), 3).transpose(2, 0, 1))
     if clip.camera_motion is not None:
         row, at = np.nonzero(np.isfinite(found[0]))
         still, sd_px = clip.camera_motion.still(np.array(frames, int)[at], found[:2, row, at].T)

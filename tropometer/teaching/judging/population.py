@@ -56,7 +56,9 @@ def shipped_population() -> Population:
     return Population(
         origin=document["origin"],
         readings={
-            (each["reading"], each["at"]): Usual(each["mean"], each["sd"] * document["widened"])
+            (each["reading"], each["at"]): Usual(
+                each["mean"], each["sd"] * each.get("widened", document["widened"])
+            )
             for each in document["readings"]
         },
     )
