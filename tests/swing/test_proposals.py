@@ -79,6 +79,67 @@ class LegTests(TestCase):
         np.testing.assert_array_equal(unswapped(landmarks.times_s, changed), changed)
 
 
+def walking(pace_m_s: float, arms: float, elbows: float = 0.3) -> Landmarks:
+    """Somebody who walks by, 100 pixels a metre; arms swing and elbows are bent by so many radians."""
+    times = np.arange(0, 3, 1 / 60)
+    points = np.ones((len(times), 33, 3))
+    along = 100 * pace_m_s * times
+    stride = np.sin(2 * np.pi * 0.9 * times)
+    for left in range(11, 33):
+        points[:, left, :2] = np.stack([along, np.full_like(along, 250.0)], axis=1)
+    points[:, :11, 1] = 180.0
+    points[:, :11, 0] = along[:, None]
+    for side, sign in ((0, 1.0), (1, -1.0)):
+        shoulder = np.stack([along + 3 * sign, np.full_like(along, 205.0)], axis=1)
+        swing = sign * arms * stride
+        elbow = shoulder + 30 * np.stack([np.sin(swing), np.cos(swing)], axis=1)
+        wrist = elbow + 26 * np.stack([np.sin(swing + elbows), np.cos(swing + elbows)], axis=1)
+        hip = np.stack([along + 2 * sign, np.full_like(along, 255.0)], axis=1)
+        knee = hip + 42 * np.stack([-np.sin(0.5 * sign * stride), np.cos(0.5 * stride)], axis=1)
+        ankle = knee + 42 * np.stack([-np.sin(0.5 * sign * stride), np.cos(0.5 * stride)], axis=1)
+        for left, place in ((11, shoulder), (13, elbow), (15, wrist), (23, hip), (25, knee), (27, ankle)):
+            points[:, left + side, :2] = place
+        for left in (17, 19, 21):
+            points[:, left + side, :2] = wrist + np.array([0, 6])
+        for left in (29, 31):
+            points[:, left + side, :2] = ankle + np.array([6 * (left == 31), 4])
+    return Landmarks(times, points)
+
+
+class NoSwingTests(TestCase):
+    def test_who_walks_by_with_swinging_arms_gets_no_pegs(self) -> None:
+        for pace, arms, elbows in ((1.4, 0.5, 0.3), (0.8, 0.3, 0.2), (2.6, 1.0, 1.5), (0.0, 0.9, 0.3)):
+            landmarks = walking(pace, arms, elbows)
+            for strike in (None, Heard(1.5, 0.9)):
+                with self.subTest(pace=pace, strike=strike is not None):
+                    found = propose_checkpoints(landmarks, movement_of(landmarks), "right", strike)
+                    self.assertEqual(found, {})
+
+    def test_hands_that_are_held_together_and_carried_by_are_no_swing(self) -> None:
+        landmarks = walking(1.4, 0.4)
+        points = landmarks.points.copy()
+        hands = [15, 16, 17, 18, 19, 20, 21, 22]
+        points[:, hands] = points[:, hands].mean(axis=1)[:, None]
+        carried = Landmarks(landmarks.times_s, points)
+        self.assertEqual(propose_checkpoints(carried, movement_of(carried), "right", None), {})
+
+    def test_landmarks_that_jump_for_a_frame_or_two_do_not_move_the_pegs(self) -> None:
+        for name in ("tobin_first_face", "petra_closed_line", "jory_top_line", "sunniva_square_face"):
+            known = truth(name)
+            seen = landmarks_of(known)
+            true_s = known["times_s"]["checkpoints"]["top"] - known["times_s"]["frames"][0]
+            random = np.random.default_rng(len(name))
+            points = seen.points.copy()
+            for frame in random.choice(np.arange(6, len(points) - 6), 4, replace=False):
+                for k in range(int(random.integers(1, 3))):
+                    points[frame + k, 15:23, :2] += random.normal(0, 2 * seen.torso_px, 2)
+            jumpy = Landmarks(seen.times_s, points)
+            for strike in (None, Heard(true_s + 0.27, 0.9)):
+                found = propose_checkpoints(jumpy, movement_of(seen), known["hand"], strike)
+                with self.subTest(name, strike=strike is not None):
+                    self.assertAlmostEqual(seen.times_s[found["top"].frame], true_s, delta=0.05)
+
+
 class MarkTests(TestCase):
     def test_marks_of_the_outline_lie_by_the_truth_for_either_hand(self) -> None:
         wanted = {

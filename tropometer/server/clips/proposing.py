@@ -182,6 +182,7 @@ def propose(clip: Clip, first: int, points: "np.ndarray[Any, np.dtype[np.float64
     strike = next((s.strike for s in swings_in(clip) if s.first <= sum(clip.window) / 2 <= s.last), None)
     slow = plausible_slowness(clip.played_times_s, clip.movement) if clip.movement else None
     found: dict[str, Any] = {"pegs": [], "view": None, "hand": None, "swing_length": None, "box": None}
+    found["is_swing"] = None
     found["capture_fps"] = round(slow * clip.played_fps, 3) if slow else None
     landmarks = Landmarks(times[stretch] - times[first], points)
     if not landmarks.enough or len(movement) != len(points):
@@ -191,6 +192,9 @@ def propose(clip: Clip, first: int, points: "np.ndarray[Any, np.dtype[np.float64
         return found
     heard = Heard(strike.at_s - times[first], strike.confidence) if strike else None
     pegs = propose_checkpoints(landmarks, movement, cast(Hand, clip.swing.hand), heard)
+    found["is_swing"] = bool(pegs)
+    if not pegs:  # what moves like a swing, only slower, is no slow motion then
+        found["capture_fps"] = None
     if pegs:
         address, top = pegs["address"].frame, pegs["top"].frame
         finish = pegs["finish"].frame if "finish" in pegs else len(points) - 1

@@ -88,7 +88,7 @@ class CameraStood(Schema):
 
 
 class ProposalsOut(Schema):
-    """What a clip seems to show."""
+    """What a clip seems to show; `is_swing` is false where somebody is seen who does not swing a club."""
 
     view: ProposedView | None = None
     hand: ProposedHand | None = None
@@ -97,3 +97,4 @@ class ProposalsOut(Schema):
     capture_fps: float | None = None
     camera: CameraStood | None = None
     pegs: list[ProposedPeg] = []
+    is_swing: bool | None = None  # null where too little was seen of anybody

@@ -13,6 +13,7 @@ import numpy as np
 import numpy.typing as npt
 
 from tropometer.swing.names import Checkpoint, Hand
+from tropometer.swing.proposals.golf import is_golf_swing
 from tropometer.swing.proposals.landmarks import HANDS, HIPS, SHOULDERS, WRISTS, Landmarks
 from tropometer.swing.proposals.motion import Heard, speed_of
 
@@ -23,6 +24,7 @@ TOP_BEFORE_FASTEST_S = (0.6, 0.05)
 TOP_BEFORE_IMPACT_S = (0.6, 0.12)
 IMPACT_AFTER_TOP_S = (0.1, 0.6)
 STRIKE_NEAR_FASTEST_S = 0.25
+SURELY_HEARD = 0.8
 START_BEFORE_TOP_S = 0.3
 STILL_SHARE = 0.02  # of the fastest movement: what can just be seen
 FINISH_AFTER_IMPACT_S = 0.25
@@ -43,13 +45,13 @@ class ProposedPeg:
 def propose_checkpoints(
     landmarks: Landmarks, motion: Sequence[float], hand: Hand, strike: Heard | None
 ) -> dict[Checkpoint, ProposedPeg]:
-    """Checkpoints of one swing; a doubtful one is left out rather than guessed.
+    """Checkpoints of one swing: a doubtful one is left out rather than guessed; none where there is no swing.
 
     The top is where the hands are slowest between going back and coming down. Impact is the heard strike;
     without one, where the hands come back to their place at address.
     """
     times, speed = landmarks.times_s, landmarks.hand_speed
-    fastest = int(speed.argmax())
+    fastest = _fastest(times, speed, strike)
     top = _slowest(times, speed, times[fastest], TOP_BEFORE_FASTEST_S)
     if top is None:
         return {}
@@ -60,6 +62,8 @@ def propose_checkpoints(
     if impact is None:
         return {}
     top = _slowest(times, speed, times[impact.frame], TOP_BEFORE_IMPACT_S) or top
+    if not is_golf_swing(landmarks, address, top, impact.frame):
+        return {}
     pause = 1 - float(speed[top]) / float(speed[fastest])
     found: dict[Checkpoint, ProposedPeg] = {
         "address": ProposedPeg(address, 0.6 if address > 0 else 0.3),
@@ -72,6 +76,14 @@ def propose_checkpoints(
     if len(after):
         found["finish"] = ProposedPeg(int(after[0]), 0.5)
     return found
+
+
+def _fastest(times: Array, speed: Array, strike: Heard | None) -> int:
+    """Where the hands are fastest: about a strike that was surely heard, if there is one."""
+    near = np.ones(len(times), bool)
+    if strike is not None and strike.confidence >= SURELY_HEARD:
+        near = np.abs(times - strike.at_s) <= STRIKE_NEAR_FASTEST_S
+    return int(np.where(near, speed, -1.0).argmax())
 
 
 def _slowest(times: Array, speed: Array, end_s: float, before_s: tuple[float, float]) -> int | None:

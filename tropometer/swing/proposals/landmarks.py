@@ -44,6 +44,9 @@ SMOOTHING_HZ = 12.0  # keeps a swing's hands (residuals of demo clips level off 
 LEGS = (25, 27, 29, 31)  # left knee, ankle, heel, toe; the right one follows each
 SWAP_SURE = 2.0  # so many times nearer must each leg be to where the other one was
 LONGEST_SWAP_S = 0.15
+# A landmark jumps that leaves the line between the frames about it by so many torso lengths, and by so many
+# times more than those frames are apart; for so many frames at most.
+JUMP, JUMP_SURE, LONGEST_JUMP = 0.35, 1.5, 2
 LEAST_SEEN = 0.5  # share of the frames in which somebody must be found
 
 
@@ -77,6 +80,7 @@ class Landmarks:
         frames, seen = np.arange(len(self.times_s)), self._seen
         flat = unswapped(self.times_s, self.points[:, :, :2]).reshape(len(frames), -1)
         whole = np.column_stack([np.interp(frames, frames[seen], column[seen]) for column in flat.T])
+        whole = without_jumps(whole.reshape(-1, 33, 2)).reshape(len(frames), -1)
         rate = 1 / float(np.median(np.diff(self.times_s)))
         low = butter(2, min(SMOOTHING_HZ, 0.4 * rate), fs=rate, output="sos")
         smooth: Array = sosfiltfilt(low, whole, axis=0).reshape(-1, 33, 2)
@@ -107,6 +111,32 @@ class Landmarks:
         velocity = np.gradient(self.middle(HANDS), self.times_s, axis=0)
         speed: Array = np.hypot(velocity[:, 0], velocity[:, 1]) / self.torso_px
         return speed
+
+
+def without_jumps(places: Array) -> Array:
+    """Places (n, 33, 2) with a landmark put back that leaves its way for a frame or two and comes back to it.
+
+    It is put on the straight line between the frames about the jump.
+    """
+    torso_px = np.linalg.norm(places[:, SHOULDERS].mean(axis=1) - places[:, HIPS].mean(axis=1), axis=1)
+    least_px = JUMP * float(np.median(torso_px))
+    out = places.copy()
+    for long in range(1, LONGEST_JUMP + 1):
+        before, after = out[: -long - 1], out[long + 1 :]
+        way_px = np.linalg.norm(after - before, axis=2)
+        line = [before + (after - before) * k / (long + 1) for k in range(1, long + 1)]
+        jumped = np.all(
+            [
+                np.linalg.norm(out[k : len(out) - long - 1 + k] - line[k - 1], axis=2)
+                > np.maximum(least_px, JUMP_SURE * way_px)
+                for k in range(1, long + 1)
+            ],
+            axis=0,
+        )
+        for frame, landmark in zip(*np.nonzero(jumped), strict=True):
+            for k in range(1, long + 1):
+                out[frame + k, landmark] = line[k - 1][frame, landmark]
+    return out
 
 
 def unswapped(times_s: Array, places: Array) -> Array:

@@ -2629,7 +2629,7 @@ export interface components {
         };
         /**
          * ProposalsOut
-         * @description What a clip seems to show.
+         * @description What a clip seems to show; `is_swing` is false where somebody is seen who does not swing a club.
          */
         ProposalsOut: {
             view?: components["schemas"]["ProposedView"] | null;
@@ -2644,6 +2644,8 @@ export interface components {
              * @default []
              */
             pegs: components["schemas"]["ProposedPeg"][];
+            /** Is Swing */
+            is_swing?: boolean | null;
         };
         /** ProposedHand */
         ProposedHand: {

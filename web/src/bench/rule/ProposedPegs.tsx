@@ -1,6 +1,6 @@
 import { memo } from "react";
 import { useBench } from "../benchContext";
-import { openProposals, type Side, type SideState } from "../benchState";
+import { onOf, openProposals, type Side, type SideState } from "../benchState";
 
 /** Takes all proposed pegs at once; each can be moved or taken back like any other. */
 export const ProposedPegs = memo(function ProposedPegs({ side, state }: { side: Side; state: SideState }) {
@@ -8,6 +8,13 @@ export const ProposedPegs = memo(function ProposedPegs({ side, state }: { side: 
   const set = useBench((bench) => bench.set);
   const acceptPegs = useBench((bench) => bench.acceptPegs);
   const open = openProposals(state).length;
+  const noSwing = state.clip.proposals.is_swing === false && !onOf(state).pegs.length;
+  if (!open && !state.clip.looking && noSwing)
+    return (
+      <p className="rounded-sm bg-dusk/85 px-2 py-0.5 text-xs">
+        No golf swing is seen here: peg it yourself, or choose its window.
+      </p>
+    );
   if (!open && !state.clip.looking) return null;
   if (!open) return <p className="rounded-sm bg-dusk/85 px-2 py-0.5 text-xs">Looking for the player…</p>;
   return (
