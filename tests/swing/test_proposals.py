@@ -67,10 +67,13 @@ class LegTests(TestCase):
     def test_legs_that_were_changed_for_some_frames_are_changed_back(self) -> None:
         landmarks = landmarks_of(truth("tobin_first_face"))
         legs = [25, 27, 29, 31]
-        changed = landmarks.points[:, :, :2].copy()
-        changed[40:46, legs + [each + 1 for each in legs]] = changed[40:46, [e + 1 for e in legs] + legs]
-        back = unswapped(landmarks.times_s, changed)
-        np.testing.assert_array_equal(back, landmarks.points[:, :, :2])
+        for first, last in ((40, 46), (30, 66)):  # a tenth of a second, and six
+            changed = landmarks.points[:, :, :2].copy()
+            changed[first:last, legs + [e + 1 for e in legs]] = changed[
+                first:last, [e + 1 for e in legs] + legs
+            ]
+            back = unswapped(landmarks.times_s, changed)
+            np.testing.assert_array_equal(back, landmarks.points[:, :, :2])
 
     def test_legs_that_are_never_changed_back_are_left(self) -> None:
         landmarks = landmarks_of(truth("tobin_first_face"))
@@ -221,6 +224,13 @@ class DemoTests(TestCase):
             for x, y in known["pixels"][name]:
                 self.assertTrue(box.left <= x <= box.right and box.top <= y <= box.bottom, name)
         self.assertLess(box.right - box.left, 680)
+
+    def test_a_landmark_astray_for_some_frames_does_not_widen_the_box(self) -> None:
+        seen = landmarks_of(truth("tobin_first_face"))
+        astray = seen.points.copy()
+        astray[50:52, 15, :2] = 5.0
+        boxes = [player_box(each, 1280, 720) for each in (seen, Landmarks(seen.times_s, astray))]
+        self.assertLess(abs(boxes[0].left - boxes[1].left), 0.1 * seen.torso_px)
 
 
 class MotionTests(TestCase):

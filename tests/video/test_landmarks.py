@@ -1,6 +1,7 @@
 """The trained networks see our golfers where they are, and nobody where nobody is."""
 
 import tempfile
+from functools import partial
 from pathlib import Path
 from unittest import TestCase
 
@@ -8,16 +9,22 @@ import numpy as np
 from django.conf import settings
 
 from tests.swings import DEMO_CLIPS, truth
-from tropometer.video.landmarks import LandmarkFinder, save_landmarks
+from tests.video.passing_by import walked_through
+from tropometer.video.landmarks import LandmarkFinder
+from tropometer.video.player import bodies_of_player, save_landmarks
 from tropometer.video.probe import probe
 from tropometer.video.proxy import make_proxy
 
 LEGS = {25: "knee", 27: "ankle", 29: "heel", 31: "toe"}
 FIRST, LAST = 20, 59
+ELSEWHERE = 0.08  # of stature, from the player's hips
 WITHIN = 0.03  # of stature, before anything is corrected
 
 
 class LandmarkTests(TestCase):
+    def finder(self) -> LandmarkFinder:
+        return LandmarkFinder(settings.LANDMARK_MODELS)
+
     def test_legs_and_feet_are_where_they_are(self) -> None:
         for name in ("tobin_first_face", "model_lead_line"):
             known = truth(name)
@@ -42,7 +49,36 @@ class LandmarkTests(TestCase):
                     with self.subTest(name, part=part, lead=lead):
                         self.assertLess(float(np.median(apart)), 0.055 if part in ("heel", "toe") else WITHIN)
 
+    def test_who_walks_before_the_player_is_not_taken_for_them(self) -> None:
+        """The body is the player's, or said to be nobody's; followed from frame to frame alone it is not."""
+        for name, by, nearer, most_wrong in (
+            ("tobin_first_face", "lorne_iron_face", 1.3, 0),
+            ("wynn_line", "lorne_iron_face", 1.35, 2),
+        ):
+            known = truth(name)
+            tall = known["stature_m"] * known["camera"]["focal_px"] / known["camera"]["distance_m"]
+            hips = np.mean([known["pixels"][f"{side}_hip"] for side in ("lead", "trail")], axis=0)
+            pictures = list(walked_through(name, by, nearer))
+            follow = self.finder()
+            followed = [follow.find(each) for each in pictures]
+            for bodies, by_place in (
+                (followed, False),
+                (bodies_of_player(self.finder(), partial(iter, pictures)), True),
+            ):
+                apart = [
+                    float(np.linalg.norm(body.landmarks[[23, 24], :2].mean(axis=0) - hips[i])) / tall
+                    for i, body in enumerate(bodies)
+                    if body
+                ]
+                wrong = sum(each >= ELSEWHERE for each in apart)
+                with self.subTest(name, by_place=by_place):
+                    if by_place:
+                        self.assertLessEqual(wrong, most_wrong)
+                        self.assertGreater(len(apart), 0.7 * len(hips))
+                    else:
+                        self.assertGreater(wrong, 15)
+
     def test_nobody_is_found_where_nobody_is(self) -> None:
-        finder = LandmarkFinder(settings.LANDMARK_MODELS)
+        finder = self.finder()
         sky = np.full((360, 640, 3), (150, 180, 210), np.uint8)
         self.assertIsNone(finder.find(sky))

@@ -87,7 +87,7 @@ def _show(source: Path, target: Path) -> None:
 
 
 def _landmarks(proxy: Path, target: Path, models: Path, frames: tuple[int, int]) -> None:
-    from tropometer.video.landmarks import save_landmarks
+    from tropometer.video.player import save_landmarks
 
     print(json.dumps({"found": save_landmarks(proxy, target, models, *frames, progress=Progress())}))
 

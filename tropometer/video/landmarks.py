@@ -7,7 +7,6 @@ stands upright in it. From frame to frame the square is carried on by the landma
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -16,9 +15,7 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
-from tropometer.video.outline import COUNT as OUTLINE_COUNT
 from tropometer.video.outline import SURE, PlayerMask, outline_points
-from tropometer.video.proxy import upright_frames
 
 Array = npt.NDArray[np.float64]
 Picture = npt.NDArray[np.uint8]
@@ -47,10 +44,11 @@ class Square:
 
 @dataclass(frozen=True)
 class Body:
-    """Landmarks (33, 3): x, y in pixels of the picture and visibility 0 to 1; and outline places (8, 2)."""
+    """Landmarks (33, 3): x, y in pixels of the picture and visibility 0 to 1; outline places (8, 2)."""
 
     landmarks: Array
     outline: Array
+    square: Square
 
 
 class Network:
@@ -85,12 +83,17 @@ class LandmarkFinder:
             self._square = self._detect(picture)
         if self._square is None:
             return None
-        points, mask, score = self._landmarks(picture, self._square)
+        found = self.find_in(picture, self._square)
+        self._square = found.square if found else None
+        return found
+
+    def find_in(self, picture: Picture, square: Square) -> Body | None:
+        """The body in a square of a picture; None without a person there."""
+        points, mask, score = self._landmarks(picture, square)
         if score < LEAST_SCORE:
-            self._square = None
             return None
-        self._square = _square(points[COUNT, :2], points[COUNT + 1, :2])
-        return Body(points[:COUNT], outline_points(mask, points))
+        own = _square(points[COUNT, :2], points[COUNT + 1, :2])
+        return Body(points[:COUNT], outline_points(mask, points), own)
 
     def _detect(self, picture: Picture) -> Square | None:
         height, width = picture.shape[:2]
@@ -133,31 +136,6 @@ class LandmarkFinder:
         points = np.column_stack([places @ back[:, :2].T + back[:, 2], seen])
         mask = PlayerMask(np.clip(found["Identity_2"][:, :, 0], -SURE, SURE), into)
         return points, mask, float(found["Identity_1"][0])
-
-
-def save_landmarks(
-    proxy: Path, target: Path, models: Path, first: int, last: int, progress: Callable[[float], None]
-) -> int:
-    """Write the body of a proxy's frames `first` to `last` as a .npz file of float32.
-
-    It holds `landmarks` (n, 33, 3) and `outline` (n, 8, 2), NaN in frames without a person. Returns in how
-    many there was one.
-    """
-    finder = LandmarkFinder(models)
-    nobody = Body(np.full((COUNT, 3), np.nan), np.full((OUTLINE_COUNT, 2), np.nan))
-    bodies: list[Body] = []
-    for number, (picture, _) in enumerate(upright_frames(proxy)):
-        if number > last:
-            break
-        if number >= first:
-            bodies.append(finder.find(picture) or nobody)
-            progress(len(bodies) / (last - first + 1))
-    np.savez(
-        target,
-        landmarks=np.array([body.landmarks for body in bodies], np.float32),
-        outline=np.array([body.outline for body in bodies], np.float32),
-    )
-    return sum(body is not nobody for body in bodies)
 
 
 def _refined(places: Array, heat: npt.NDArray[np.float32]) -> Array:

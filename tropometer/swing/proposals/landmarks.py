@@ -43,7 +43,7 @@ OUTLINE_FRAMES = 5  # a median of so many takes single wrong cuts off
 SMOOTHING_HZ = 12.0  # keeps a swing's hands (residuals of demo clips level off at 9 to 13 Hz)
 LEGS = (25, 27, 29, 31)  # left knee, ankle, heel, toe; the right one follows each
 SWAP_SURE = 2.0  # so many times nearer must each leg be to where the other one was
-LONGEST_SWAP_S = 0.15
+LONGEST_SWAP_S = 0.7
 # A landmark jumps that leaves the line between the frames about it by so many torso lengths, and by so many
 # times more than those frames are apart; for so many frames at most.
 JUMP, JUMP_SURE, LONGEST_JUMP = 0.35, 1.5, 2

@@ -26,6 +26,7 @@ WIDTH_REACH = 0.25  # so far from the border nothing is in doubt
 CHEST_REACH = 0.5  # the shoulders' breadths at the top and at the finish, together
 HAND_REACH = 0.25  # torso lengths; the hands go 0.5 to 0.9 going back
 FOOT_REACH = 0.2  # a foot points 0.35 to 0.48 to its side
+RARE = 0.02  # share of the frames at either end
 ROOM = 0.45  # torso lengths about the body: the club's hands, a cap, a shoe's tip
 
 T = TypeVar("T")
@@ -83,8 +84,10 @@ def propose_hand(landmarks: Landmarks, view: View, address: int, top: int) -> Se
 
 def player_box(landmarks: Landmarks, width: int, height: int) -> Box:
     """Where the body is over the whole clip, with some room, inside the picture."""
-    low = landmarks.places.reshape(-1, 2).min(axis=0) - ROOM * landmarks.torso_px
-    high = landmarks.places.reshape(-1, 2).max(axis=0) + ROOM * landmarks.torso_px
+    # What is in few frames only is a landmark that went astray.
+    lowest, highest = np.quantile(landmarks.places, [RARE, 1 - RARE], axis=0)
+    low = lowest.min(axis=0) - ROOM * landmarks.torso_px
+    high = highest.max(axis=0) + ROOM * landmarks.torso_px
     left, top = np.clip(low, 0, [width, height])
     right, bottom = np.clip(high, 0, [width, height])
     return Box(float(left), float(top), float(right), float(bottom))

@@ -1,0 +1,124 @@
+"""Whose body it is: who plays stands where they stand, whoever else walks through the picture.
+
+The networks follow one body from frame to frame, and go over to another that passes close by. Where most of
+the bodies found lie together is the player's place; frames whose body lies elsewhere are looked at once more
+there, and what beside them leaves the player's way is nobody's for sure.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from itertools import islice
+from pathlib import Path
+
+import numpy as np
+from scipy.ndimage import median_filter
+
+from tropometer.video.landmarks import COUNT, Array, Body, LandmarkFinder, Picture, Square
+from tropometer.video.outline import COUNT as OUTLINE_COUNT
+from tropometer.video.proxy import upright_frames
+
+# In sides of the square about a body, which is some 2.3 m: hips go 0.3 m in a swing.
+TOGETHER, ASTRAY = 0.08, 0.18
+# Hips leave the median of their way, over so large a share of the frames, by 0.024 at most on the demo clips;
+# with somebody else's body among them by 0.05 and more. Common practice, no source.
+WAY_OVER, OFF_THE_WAY = 0.45, 0.045
+TALLER = 1.3  # times the player's size, or as much smaller: somebody nearer, or farther away
+
+
+def save_landmarks(
+    proxy: Path, target: Path, models: Path, first: int, last: int, progress: Callable[[float], None]
+) -> int:
+    """Write the player's body in a proxy's frames `first` to `last` as a .npz file of float32.
+
+    It holds `landmarks` (n, 33, 3) and `outline` (n, 8, 2), NaN in frames without the player. Returns in how
+    many the player was seen.
+    """
+
+    def pictures() -> Iterator[Picture]:
+        return (picture for picture, _ in islice(upright_frames(proxy), first, last + 1))
+
+    bodies = bodies_of_player(
+        LandmarkFinder(models), pictures, lambda done: progress(done / (last - first + 1))
+    )
+    nowhere, no_outline = np.full((COUNT, 3), np.nan), np.full((OUTLINE_COUNT, 2), np.nan)
+    np.savez(
+        target,
+        landmarks=np.array([body.landmarks if body else nowhere for body in bodies], np.float32),
+        outline=np.array([body.outline if body else no_outline for body in bodies], np.float32),
+    )
+    return sum(body is not None for body in bodies)
+
+
+def bodies_of_player(
+    finder: LandmarkFinder,
+    pictures: Callable[[], Iterator[Picture]],
+    progress: Callable[[int], None] = lambda done: None,
+) -> list[Body | None]:
+    """The player's body in each picture; None where it is not seen, or where it may be somebody else's."""
+    found: list[Body | None] = []
+    for picture in pictures():
+        found.append(finder.find(picture))
+        progress(len(found))
+    home = player_s_place([body.square for body in found if body])
+    if home is None:
+        return found
+    strays = {i for i, body in enumerate(found) if body and not _is_at(body.square, home)}
+    if not strays:
+        return found
+    for number, picture in enumerate(pictures()):
+        if number in strays:
+            near = _nearest(found, strays, number, home)
+            body = finder.find_in(picture, near)
+            found[number] = body if body and _is_at(body.square, home) else None
+    for number in _off_the_way(found, strays, home):
+        found[number] = None
+    return found
+
+
+def player_s_place(squares: Sequence[Square]) -> Square | None:
+    """Where most bodies lie together; None without any."""
+    if not squares:
+        return None
+    centres = np.array([square.centre for square in squares])
+    sides = np.array([square.side for square in squares])
+    apart: Array = np.linalg.norm(centres[:, None] - centres[None], axis=2) / sides[:, None]
+    alike = np.abs(np.log(sides[:, None] / sides[None])) < np.log(TALLER)
+    with_it = (apart < TOGETHER) & alike
+    own = with_it[with_it.sum(axis=1).argmax()]
+    return Square(np.median(centres[own], axis=0), float(np.median(sides[own])), 0.0)
+
+
+def _off_the_way(found: Sequence[Body | None], strays: set[int], home: Square) -> set[int]:
+    """Frames next to those with somebody else in which the body leaves the way that the player's takes."""
+    seen = [i for i, body in enumerate(found) if body]
+    centres = np.array([body.square.centre for body in found if body])
+    if not seen:
+        return set()
+    over = max(3, round(WAY_OVER * len(seen)) | 1)
+    way = np.column_stack([median_filter(axis, over, mode="nearest") for axis in centres.T])
+    off = np.linalg.norm(centres - way, axis=1) > OFF_THE_WAY * home.side
+    left = {i for i, gone in zip(seen, off, strict=True) if gone}
+    doubtful: set[int] = set()
+    for step in (1, -1):
+        for stray in strays:
+            beside = stray
+            while beside in strays or beside in left:
+                doubtful |= {beside} & left
+                beside += step
+    return doubtful
+
+
+def _is_at(square: Square, home: Square) -> bool:
+    apart = float(np.linalg.norm(square.centre - home.centre)) / home.side
+    return apart < ASTRAY and 1 / TALLER < square.side / home.side < TALLER
+
+
+def _nearest(found: Sequence[Body | None], strays: set[int], number: int, home: Square) -> Square:
+    """The player's square in the nearest frame that has it."""
+    of_player = [i for i, body in enumerate(found) if body and i not in strays]
+    if not of_player:
+        return home
+    body = found[min(of_player, key=lambda i: abs(i - number))]
+    assert body is not None
+    return body.square
