@@ -85,6 +85,8 @@ class ShowingTests(SimpleTestCase):
         self.assertAlmostEqual(float(frames[-1].time or 0), 49 / 25, delta=0.04)
         brightness = [float(frame.to_ndarray(format="gray").mean()) for frame in frames]
         self.assertEqual(brightness, sorted(brightness))
+        content = self.target.read_bytes()
+        self.assertLess(content.index(b"moov"), content.index(b"mdat"))  # it can be shown while it arrives
 
     def test_what_is_neither_is_refused_in_words(self) -> None:
         outside = self.folder / "secret.png"

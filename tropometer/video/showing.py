@@ -25,7 +25,7 @@ SIDE_PX = {"picture": 1024, "clip": 720}
 PICTURE_QUALITY = 86
 CLIP_FPS = 30
 BT_709 = 1  # of ITU-T H.273, for primaries, transfer and matrix
-ENCODING = {"crf": "24", "preset": "medium", "movflags": "+faststart"}
+ENCODING = {"crf": "24", "preset": "medium"}
 
 
 def make_shown(source: Path, target: Path) -> Kind:
@@ -59,7 +59,7 @@ def _picture(source: Path) -> npt.NDArray[np.uint8] | None:
 
 def _clip(source: Path, target: Path) -> None:
     last = -1
-    with av.open(str(target), "w", format="mp4") as out:
+    with av.open(str(target), "w", format="mp4", options={"movflags": "+faststart"}) as out:
         stream = out.add_stream("libx264", rate=CLIP_FPS, options=ENCODING)
         stream.pix_fmt = "yuv420p"
         codec: Any = stream.codec_context

@@ -32,7 +32,7 @@ ASIDE_M = -0.2  # from beside the golfer, who has no ball there, the camera stan
 PAPER = (0.945, 0.93, 0.895)
 BT_709 = 1  # of ITU-T H.273, for primaries, transfer and matrix
 PICTURE_QUALITY = 90
-ENCODING = {"crf": "23", "preset": "veryslow", "g": "80", "movflags": "+faststart"}
+ENCODING = {"crf": "23", "preset": "veryslow", "g": "80"}
 Done = Literal["right", "wrong"]
 
 
