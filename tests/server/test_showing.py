@@ -1,7 +1,9 @@
 """What shows a drill: drawings of the shipped ones, a picture of one's own; sent, replaced and deleted."""
 
+import errno
 import json
 from typing import Any
+from unittest.mock import patch
 from uuid import uuid4
 
 import cv2
@@ -13,6 +15,7 @@ from tests.server import making
 from tropometer.server.judging.models import Plan
 from tropometer.server.lessons.models import Lesson
 from tropometer.server.operations.sweep import sweep
+from tropometer.server.storage import DurableStorage
 from tropometer.server.teaching.models import Shown
 from tropometer.teaching.knowledge.pages import document_of, shipped
 
@@ -111,6 +114,18 @@ class ShowingTests(making.MediaCase):
         refused = self.show(b"\0" * (15 * 1024 * 1024 + 1), "film.mov", 422)
         self.assertIn("film.mov: larger than 15 MB", refused["detail"])
 
+    def test_a_form_that_is_far_too_long_is_refused_unread_and_a_full_disk_costs_nothing(self) -> None:
+        self.show(picture(40))
+        length = {"CONTENT_LENGTH": str(10**9)}
+        refused = self.client.generic("POST", SHOWN, b"--x", "multipart/form-data; boundary=x", **length)
+        self.assertEqual(refused.status_code, 413)
+        full = OSError(errno.ENOSPC, "No space left on device")
+        with patch.object(DurableStorage, "_save", side_effect=full):
+            said = self.show(picture(200), status=503)
+        self.assertIn("disk is full", said["detail"])
+        (kept,) = self.shown("my_stick")
+        self.assertAlmostEqual(self.shade(kept["url"]), 40, delta=3)
+
     def test_a_sent_lesson_keeps_its_picture_until_it_is_deleted_everywhere(self) -> None:
         self.show(picture(40))
         _, token = self.sent_lesson()
@@ -132,9 +147,19 @@ class ShowingTests(making.MediaCase):
 
     def test_a_drill_taken_out_of_the_book_stays_in_the_lesson_as_it_was_sent(self) -> None:
         self.show(picture(40))
-        lesson, token = self.sent_lesson()
+        _, token = self.sent_lesson()
         self.call("DELETE", "/api/book/pages/drill/my_stick", status=204)
         self.assertEqual(len(self.on_sheet(token)), 1)
+        self.call("DELETE", SHOWN, status=204)
+        self.assertEqual(self.on_sheet(token), [])
+        self.assertFalse(Shown.objects.exists())
+
+    def test_what_no_lesson_shows_any_more_is_swept(self) -> None:
+        self.show(picture(40))
+        lesson, _ = self.sent_lesson()
+        self.call("DELETE", "/api/book/pages/drill/my_stick", status=204)
+        self.sweep_later()
+        self.assertTrue(Shown.objects.exists())
         Plan.objects.filter(swing=lesson.swing).delete()
         self.sweep_later()
         self.assertFalse(Shown.objects.exists())

@@ -97,6 +97,7 @@ class ShowingTests(SimpleTestCase):
             (f"ffconcat version 1.0\nfile {outside}\n".encode(), "video"),
             (b'<svg xmlns="http://www.w3.org/2000/svg"><script>1</script></svg>', "video"),
             (cv2.imencode(".png", red_above_blue(20, 20))[1].tobytes(), "20 x 20"),
+            (cv2.imencode(".png", np.zeros((8, 5000, 3), np.uint8))[1].tobytes(), "5000 x 8"),
             (b"\x89PNG\r\n\x1a\n" + b"\x00" * 64, ""),
         ):
             self.source.write_bytes(content)

@@ -21,8 +21,10 @@ from tropometer.server.text import trouble_in
 MOST_DEEP = 32
 SAY_MORE = {"Allow", "Content-Range", "Retry-After"}  # headers that belong to a refusal (RFC 9110)
 EXACT = 2**53  # beyond it a JSON number is not what was written (RFC 8259, 6)
-# What comes there is not JSON.
-_FILES = re.compile(r"/api/(sent/[^/]+/)?uploads(/|$)|/api/book/drills/[^/]+/shown$")
+# What comes there is not JSON: pieces of files, and forms with a file.
+_FILES = re.compile(r"/api/(sent/[^/]+/)?uploads(/|$)")
+_FORMS = re.compile(r"/api/book/drills/[^/]+/shown$")
+MOST_FORM_BYTES = 20 * 1024 * 1024
 _FORGETS = re.compile(r"/api/bin/|/_allauth/browser/v1/auth/session$")
 
 Answer = Callable[[HttpRequest], HttpResponseBase]
@@ -54,6 +56,10 @@ def _refused(request: HttpRequest) -> HttpResponseBase | None:
         trouble = trouble_in(said) or ("a line break is in it" if "\n" in said or "\r" in said else None)
         if trouble:
             return problem(400, f"{name}: {trouble}.")
+    if _FORMS.match(request.path):
+        length = request.META.get("CONTENT_LENGTH") or ""
+        too_long = length.isdigit() and int(length) > MOST_FORM_BYTES  # seen before it is written anywhere
+        return problem(413, "The file is too large.") if too_long else None
     if _FILES.match(request.path) or request.method in ("GET", "HEAD", "OPTIONS"):
         return None
     try:

@@ -13,14 +13,13 @@ import numpy.typing as npt
 from av.error import FFmpegError
 from av.video.reformatter import Colorspace
 
-from tropometer.video.opening import NotAClip, check_size, judging
+from tropometer.video.opening import NotAClip, check_amount, check_size, judging
 from tropometer.video.proxy import upright_frames
 from tropometer.video.tone import ordinary
 
 Kind = Literal["picture", "clip"]
 PICTURES = "jpeg_pipe,png_pipe,webp_pipe"
 LONGEST_S = 12.0
-MOST_FRAMES = 720
 SIDE_PX = {"picture": 1024, "clip": 720}
 PICTURE_QUALITY = 86
 CLIP_FPS = 30
@@ -49,6 +48,8 @@ def _picture(source: Path) -> npt.NDArray[np.uint8] | None:
             raise
         return None
     with judging("This picture is damaged."), opened as container:
+        told = container.streams.video[0]
+        check_size(told.width, told.height)  # before it is unpacked
         frame = next(container.decode(video=0), None)
         if frame is None:
             raise NotAClip("This picture is empty.")
@@ -65,8 +66,9 @@ def _clip(source: Path, target: Path) -> None:
         codec: Any = stream.codec_context
         codec.colorspace = codec.color_primaries = codec.color_trc = BT_709
         codec.color_range = 1  # limited, as that standard has it
-        for picture, time_s in upright_frames(source):
-            if time_s > LONGEST_S or last >= MOST_FRAMES:
+        for number, (picture, time_s) in enumerate(upright_frames(source)):
+            check_amount((number + 1) * picture.shape[0] * picture.shape[1])
+            if time_s > LONGEST_S:
                 raise NotAClip(f"This clip is longer than {LONGEST_S:.0f} s; cut it down to the drill.")
             at = max(0, round(time_s * CLIP_FPS))
             if at <= last:  # faster than it is shown

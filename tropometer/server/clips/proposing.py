@@ -192,8 +192,8 @@ def propose(clip: Clip, first: int, points: "np.ndarray[Any, np.dtype[np.float64
         return found
     heard = Heard(strike.at_s - times[first], strike.confidence) if strike else None
     pegs = propose_checkpoints(landmarks, movement, cast(Hand, clip.swing.hand), heard)
-    found["is_swing"] = bool(pegs)
-    if not pegs:  # what moves like a swing, only slower, is no slow motion then
+    found["is_swing"] = bool(pegs) or _swings_at(slow, clip, landmarks, movement)
+    if not found["is_swing"]:  # what moves like a swing, only slower, is no slow motion then
         found["capture_fps"] = None
     if pegs:
         address, top = pegs["address"].frame, pegs["top"].frame
@@ -210,6 +210,15 @@ def propose(clip: Clip, first: int, points: "np.ndarray[Any, np.dtype[np.float64
         {"name": name, "frame": first + peg.frame, "confidence": peg.confidence} for name, peg in pegs.items()
     ]
     return found
+
+
+def _swings_at(slow: int | None, clip: Clip, landmarks: Landmarks, movement: list[float]) -> bool:
+    """Whether a club is swung if the clip plays as slowly as its movement says, not as was said of it."""
+    if slow is None or slow == slowness(clip):
+        return False
+    times = landmarks.times_s * slowness(clip) / slow
+    anew = Landmarks(times, landmarks.points)
+    return bool(propose_checkpoints(anew, movement, cast(Hand, clip.swing.hand), None))
 
 
 def _times_s(clip: Clip) -> list[float]:

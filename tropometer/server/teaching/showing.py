@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from contextlib import contextmanager
+from errno import ENOSPC
 from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
@@ -15,7 +17,7 @@ from django.templatetags.static import static
 from django.utils import timezone
 
 from tropometer.server.ranged import private_file
-from tropometer.server.rooms import RefusedClip, scratch, video
+from tropometer.server.rooms import RefusedClip, RoomFailed, scratch, video
 from tropometer.server.teaching.models import Page, Shown
 from tropometer.teaching.knowledge.drill import Drill
 from tropometer.teaching.knowledge.pages import DRAWINGS
@@ -91,21 +93,22 @@ def file_of(request: HttpRequest, found: Shown) -> HttpResponseBase:
 def show(instructor: User, drill: str, file: UploadedFile) -> Shown:
     """Show a drill of one's own by a picture or a clip, in place of the one before.
 
-    RefusedClip when the file is neither; Http404 when there is no such drill of theirs.
+    RefusedClip when the file is neither, RoomFailed when the machine could not look or keep it; Http404 when
+    there is no such drill of theirs.
     """
     _own_drill(instructor, drill)
     if (file.size or 0) > MOST_BYTES:
         raise RefusedClip(f"{file.name}: larger than {MOST_BYTES // 1024**2} MB; cut it down to the drill.")
     with scratch() as folder:
         sent, made = folder / "sent", folder / "made"
-        with sent.open("wb") as into:
+        with _room_on_disk(), sent.open("wb") as into:
             for chunk in file.chunks():
                 into.write(chunk)
         try:
             kind = next(video("show", sent, made, seconds=SECONDS))["kind"]
         except RefusedClip as refusal:
             raise RefusedClip(f"{file.name}: {refusal}") from None
-        with made.open("rb") as content, transaction.atomic():
+        with _room_on_disk(), made.open("rb") as content, transaction.atomic():
             _own_drill(instructor, drill, locked=True)
             put_aside(instructor, drill)
             added = Shown(instructor=instructor, drill=drill, kind=kind)
@@ -123,8 +126,10 @@ def put_aside(instructor: User, drill: str) -> None:
 @transaction.atomic
 def unshow(instructor: User, drill: str) -> None:
     """Delete what shows a drill, here and in every lesson that was sent with it."""
-    _own_drill(instructor, drill, locked=True)
-    for each in Shown.objects.filter(instructor=instructor, drill=drill):
+    theirs = list(Shown.objects.select_for_update().filter(instructor=instructor, drill=drill))
+    if not theirs:  # the drill itself may be out of the book already
+        _own_drill(instructor, drill)
+    for each in theirs:
         each.delete()
 
 
@@ -136,6 +141,16 @@ def put_aside_before(before: Any) -> Iterable[Shown]:
 def kept_names() -> set[str]:
     """The names of all stored pictures and clips of drills."""
     return {name for name in Shown.objects.order_by().values_list("file", flat=True) if name}
+
+
+@contextmanager
+def _room_on_disk() -> Iterator[None]:
+    try:
+        yield
+    except OSError as trouble:
+        if trouble.errno != ENOSPC:
+            raise
+        raise RoomFailed("the server's disk is full") from trouble
 
 
 def _own_drill(instructor: User, drill: str, locked: bool = False) -> None:
