@@ -7,7 +7,7 @@ from tests.browser.base import BrowserCase, StageDriver
 from tests.swing.test_proposals import landmarks_of
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.server.bench.models import Mark, Peg, Swing
-from tropometer.server.clips.models import Clip, Proposals
+from tropometer.server.clips.models import Clip, Proposals, SeenBody
 from tropometer.server.clips.proposing import propose
 from tropometer.server.shelf.models import ReferenceSwing
 
@@ -31,9 +31,10 @@ class ProposalTests(BrowserCase):
         box = {"left": 400.0, "top": 30.0, "right": 900.0, "bottom": 680.0}
         found = {**nobody, "pegs": pegs, "box": box, **said}
         seen = landmarks_of(self.known).points.astype(np.float32)
-        Proposals.objects.update_or_create(
-            clip=self.clip, defaults={"first_frame": 0, "landmarks": seen.tobytes(), "found": found}
+        SeenBody.objects.update_or_create(
+            clip=self.clip, network="fast", defaults={"first_frame": 0, "landmarks": seen.tobytes()}
         )
+        Proposals.objects.update_or_create(clip=self.clip, defaults={"found": found})
 
     def open_bench(self) -> StageDriver:
         self.sign_in()

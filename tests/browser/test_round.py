@@ -10,7 +10,7 @@ from tests.swing.test_proposals import landmarks_of, outline_of
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.server.bench import tracking
 from tropometer.server.bench.models import HiddenMark, Mark, Peg
-from tropometer.server.clips.models import Clip, Proposals
+from tropometer.server.clips.models import Clip, Proposals, SeenBody
 from tropometer.server.clips.proposing import propose
 from tropometer.server.lessons.models import LessonFrame
 
@@ -74,7 +74,8 @@ def put_proposals(clip: Clip, name: str) -> None:
     found = propose(clip, 0, np.zeros((0, 33, 3))) | {"pegs": pegs}
     landmarks = landmarks_of(known).points.astype(np.float32).tobytes()
     outline = outline_of(known).astype(np.float32).tobytes()
-    Proposals.objects.create(clip=clip, first_frame=0, landmarks=landmarks, outline=outline, found=found)
+    SeenBody.objects.create(clip=clip, network="fast", first_frame=0, landmarks=landmarks, outline=outline)
+    Proposals.objects.create(clip=clip, found=found)
 
 
 class RoundTests(BrowserCase):

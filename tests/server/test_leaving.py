@@ -12,7 +12,7 @@ from django.utils import timezone
 from tests.server import making
 from tropometer.server.bench.models import BenchEdit, Mark, Swing, SwingRequest
 from tropometer.server.clips import services
-from tropometer.server.clips.models import Clip, Proposals, Upload
+from tropometer.server.clips.models import Clip, Proposals, SeenBody, Upload
 from tropometer.server.lessons.models import Lesson, LessonFrame
 from tropometer.server.operations import ledger
 from tropometer.server.operations.bin import erase_old
@@ -59,7 +59,19 @@ class LeavingTests(making.MediaCase):
 
     def left(self) -> dict[str, int]:
         """Rows of all that hung on the student."""
-        models = (Student, Swing, Clip, Mark, BenchEdit, Proposals, Lesson, LessonFrame, SwingRequest, Upload)
+        models = (
+            Student,
+            Swing,
+            Clip,
+            Mark,
+            BenchEdit,
+            Proposals,
+            SeenBody,
+            Lesson,
+            LessonFrame,
+            SwingRequest,
+            Upload,
+        )
         return {model.__name__: count for model in models if (count := model.objects.count())}
 
     def test_a_removed_student_can_be_taken_back_whole(self) -> None:

@@ -10,7 +10,7 @@ from tests.swings import truth
 from tests.video.several_swings import SeveralSwings, write_several
 from tropometer.server.bench.models import Mark, Swing
 from tropometer.server.clips import services
-from tropometer.server.clips.models import Clip, Proposals
+from tropometer.server.clips.models import Clip, Proposals, SeenBody
 from tropometer.server.clips.proposing import look
 
 
@@ -100,7 +100,7 @@ class PartingTests(making.MediaCase):
         heard = Proposals.objects.filter(clip=clip)
         self.assertFalse(heard.exists())
         look(clip.pk)
-        self.assertEqual(Proposals.objects.get(clip=clip).first_frame, clip.window[0])
+        self.assertEqual(SeenBody.objects.get(clip=clip).first_frame, clip.window[0])
         bench = self.client.get(f"/api/swings/{clip.swing_id}").json()
         found = bench["clips"][0]["proposals"]
         self.assertEqual((found["view"]["value"], found["hand"]["value"]), ("face_on", "right"))

@@ -38,6 +38,7 @@ def main() -> int:
     parser.add_argument("target", type=Path, nargs="?")
     parser.add_argument("--flip", action="store_true", help="filmed in a mirror: turn it round")
     parser.add_argument("--models", type=Path, help="folder of the landmark networks")
+    parser.add_argument("--squares", type=Path, help="where the player was found: look closer there")
     parser.add_argument("--frames", type=int, nargs=2, metavar=("FIRST", "LAST"), help="both included")
     parser.add_argument("--points", help="JSON: x, y of points of the first file to find in the second")
     parser.add_argument("--box", type=float, nargs=4, help="left, top, right, bottom of the player")
@@ -57,7 +58,9 @@ def main() -> int:
         elif arguments.command == "motion":
             _motion(arguments.source, arguments.target, arguments.box, arguments.frames[0])
         else:
-            _landmarks(arguments.source, arguments.target, arguments.models, arguments.frames)
+            _landmarks(
+                arguments.source, arguments.target, arguments.models, arguments.frames, arguments.squares
+            )
     except NotAClip as refusal:
         print(json.dumps({"refused": str(refusal)}))
         return 3
@@ -86,10 +89,19 @@ def _show(source: Path, target: Path) -> None:
     print(json.dumps({"kind": make_shown(source, target)}))
 
 
-def _landmarks(proxy: Path, target: Path, models: Path, frames: tuple[int, int]) -> None:
-    from tropometer.video.player import save_landmarks
+def _landmarks(
+    proxy: Path, target: Path, models: Path, frames: tuple[int, int], squares: Path | None
+) -> None:
+    import numpy as np
 
-    print(json.dumps({"found": save_landmarks(proxy, target, models, *frames, progress=Progress())}))
+    from tropometer.video.player import save_closer_landmarks, save_landmarks
+
+    if squares:
+        looked_in = np.load(squares)
+        found = save_closer_landmarks(proxy, target, models, frames[0], looked_in, Progress())
+    else:
+        found = save_landmarks(proxy, target, models, *frames, progress=Progress())
+    print(json.dumps({"found": found}))
 
 
 def _track(proxy: Path, target: Path, asked: Path) -> None:

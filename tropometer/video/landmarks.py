@@ -1,8 +1,9 @@
 """Finds a player's body landmarks in pictures with the trained networks of ops/models.
 
-Two networks, as their makers publish them: one finds a person in the whole picture and says how the
-body lies (centre of the hips, size, lean); the other finds 33 landmarks in a square cut out so that the body
-stands upright in it. From frame to frame the square is carried on by the landmarks themselves.
+Networks as their makers publish them: one finds a person in the whole picture and says how the
+body lies (centre of the hips, size, lean); another finds 33 landmarks in a square cut out so that the body
+stands upright in it. From frame to frame the square is carried on by the landmarks themselves. Of the second
+kind there are two: a fast one, and a close one that takes four times as long and errs far less.
 """
 
 from __future__ import annotations
@@ -21,7 +22,8 @@ Array = npt.NDArray[np.float64]
 Picture = npt.NDArray[np.uint8]
 
 DETECTOR = "pose_detection.tflite"
-LANDMARKER = "pose_landmark_full.tflite"
+FAST = "pose_landmark_full.tflite"
+CLOSE = "pose_landmark_heavy.tflite"
 COUNT = 33  # landmarks of a body; the network adds six helpers, of which two place the next square
 DETECTOR_PX = 224
 CROP_PX = 256
@@ -71,9 +73,9 @@ class Network:
 class LandmarkFinder:
     """Finds one player's landmarks, picture after picture of a clip."""
 
-    def __init__(self, models: Path) -> None:
+    def __init__(self, models: Path, landmarker: str = FAST) -> None:
         self._detector = Network(models / DETECTOR)
-        self._landmarker = Network(models / LANDMARKER)
+        self._landmarker = Network(models / landmarker)
         self._anchors = _anchors()
         self._square: Square | None = None
 

@@ -14,7 +14,7 @@ from pathlib import Path
 import numpy as np
 from scipy.ndimage import median_filter
 
-from tropometer.video.landmarks import COUNT, Array, Body, LandmarkFinder, Picture, Square
+from tropometer.video.landmarks import CLOSE, COUNT, Array, Body, LandmarkFinder, Picture, Square
 from tropometer.video.outline import COUNT as OUTLINE_COUNT
 from tropometer.video.proxy import upright_frames
 
@@ -24,6 +24,7 @@ TOGETHER, ASTRAY = 0.08, 0.18
 # with somebody else's body among them by 0.05 and more. Common practice, no source.
 WAY_OVER, OFF_THE_WAY = 0.45, 0.045
 MOST_COMPARED = 400  # each with each: a long clip must not fill the memory
+NO_SQUARE = (np.nan,) * 4
 TALLER = 1.3  # times the player's size, or as much smaller: somebody nearer, or farther away
 
 
@@ -32,8 +33,8 @@ def save_landmarks(
 ) -> int:
     """Write the player's body in a proxy's frames `first` to `last` as a .npz file of float32.
 
-    It holds `landmarks` (n, 33, 3) and `outline` (n, 8, 2), NaN in frames without the player. Returns in how
-    many the player was seen.
+    It holds `landmarks` (n, 33, 3), `outline` (n, 8, 2) and `squares` (n, 4: centre, side, lean), NaN where
+    the player is not seen. Returns in how many frames they are.
     """
 
     def pictures() -> Iterator[Picture]:
@@ -42,13 +43,43 @@ def save_landmarks(
     bodies = bodies_of_player(
         LandmarkFinder(models), pictures, lambda done: progress(done / (last - first + 1))
     )
+    return _save(bodies, target)
+
+
+def save_closer_landmarks(
+    proxy: Path, target: Path, models: Path, first: int, squares: Array, progress: Callable[[float], None]
+) -> int:
+    """Write the same as `save_landmarks` as the closer network sees it, from frame `first` on.
+
+    It looks in the squares (n, 4) in which the player was found before, and nowhere where they are NaN.
+    """
+    finder = LandmarkFinder(models, CLOSE)
+    bodies: list[Body | None] = []
+    for picture, _ in islice(upright_frames(proxy), first, first + len(squares)):
+        x, y, side, lean = squares[len(bodies)].tolist()
+        body = finder.find_in(picture, Square(np.array([x, y]), side, lean)) if np.isfinite(side) else None
+        bodies.append(body)
+        progress(len(bodies) / len(squares))
+    return _save(bodies, target)
+
+
+def _save(bodies: Sequence[Body | None], target: Path) -> int:
     nowhere, no_outline = np.full((COUNT, 3), np.nan), np.full((OUTLINE_COUNT, 2), np.nan)
+    squares = [
+        (*body.square.centre, body.square.side, body.square.lean) if body else NO_SQUARE for body in bodies
+    ]
     np.savez(
         target,
         landmarks=np.array([body.landmarks if body else nowhere for body in bodies], np.float32),
         outline=np.array([body.outline if body else no_outline for body in bodies], np.float32),
+        squares=np.array(squares, np.float32),
     )
     return sum(body is not None for body in bodies)
+
+
+def _as_row(square: Square) -> tuple[float, ...]:
+    x, y = square.centre.tolist()
+    return x, y, square.side, square.lean
 
 
 def bodies_of_player(

@@ -35,7 +35,8 @@ from tropometer.server.bench.schemas import (
     Views,
     Window,
 )
-from tropometer.server.clips.proposing import motion_of, proposals_of
+from tropometer.server.clips.bodies import proposals_of
+from tropometer.server.clips.proposing import motion_of
 from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
@@ -117,12 +118,7 @@ def swing(request: HttpRequest, id: UUID) -> dict[str, Any]:
         "parts": found.parts,
         "before": services.swings_before(found),
         "lesson": found.lesson.pk if hasattr(found, "lesson") else None,
-        "clips": [
-            _bench_clip(clip)
-            for clip in found.clips.select_related("proposals").defer(
-                "proposals__landmarks", "proposals__outline"
-            )
-        ],
+        "clips": [_bench_clip(clip) for clip in found.clips.select_related("proposals")],
         "measured": answers.opened(found),
     }
 

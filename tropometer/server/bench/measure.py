@@ -18,7 +18,8 @@ from tropometer.server.bench.columns import floor_columns, gauge_columns, readin
 from tropometer.server.bench.editing import versions_of
 from tropometer.server.bench.models import Calibration, CameraFacts, Mark, Pressure, Swing
 from tropometer.server.bench.tracking import tracked_marks
-from tropometer.server.clips.proposing import motion_of, proposals_of
+from tropometer.server.clips.bodies import proposals_of
+from tropometer.server.clips.proposing import motion_of
 from tropometer.server.clips.services import times_s
 from tropometer.swing.camera.mat import UNSQUARED, camera_from_mat
 from tropometer.swing.camera.solve import Unsolved
@@ -73,7 +74,7 @@ def ready_clips(swing: Swing, whole: bool = True) -> list[Clip]:
     """
     rows = swing.clips.ready().prefetch_related("pegs", "hidden_marks", "tracks")
     with_facts = rows.select_related("calibration", "mat", "camera_facts", "proposals")
-    clips = list(with_facts.defer("proposals__landmarks", "proposals__outline"))
+    clips = list(with_facts)
     marks = Mark.objects.all()
     if not whole:
         marks = marks.filter(frame__in={frame for clip in clips for frame in _near_pegs(clip)})

@@ -18,7 +18,8 @@ from procrastinate.contrib.django import app
 from procrastinate.exceptions import AlreadyEnqueued
 
 from tropometer.server.bench.models import HiddenMark, Mark, Track
-from tropometer.server.clips.proposing import ClipProposals, clip_looked_at, has_landmarks, proposals_of
+from tropometer.server.clips.bodies import ClipProposals, has_landmarks, proposals_of
+from tropometer.server.clips.proposing import clip_looked_at
 from tropometer.server.clips.services import ready_clip, times_s
 from tropometer.server.rooms import local_copy, scratch, video
 from tropometer.swing.names import PLANE_OF, TRACKED, View

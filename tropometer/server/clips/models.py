@@ -146,13 +146,36 @@ class Clip(models.Model):
         return Window(self.window_first, self.window_last)
 
 
-class Proposals(models.Model):
-    """What a clip seems to show, found by a worker: landmarks of the body and what follows from them."""
+class SeenBody(models.Model):
+    """The player's body in a clip, as a worker saw it with one of two networks: the fast or the close one."""
 
-    clip = models.OneToOneField(Clip, on_delete=models.CASCADE, related_name="proposals")
-    first_frame = models.PositiveIntegerField(help_text="of the landmarks")
+    clip = models.ForeignKey(Clip, on_delete=models.CASCADE, related_name="bodies")
+    network = models.CharField(max_length=5, choices=[("fast", "fast"), ("close", "close")])
+    first_frame = models.PositiveIntegerField()
     landmarks = models.BinaryField(help_text="float32 (n, 33, 3): x, y in pixels, visibility; NaN: nobody")
     outline = models.BinaryField(default=b"", help_text="float32 (n, 8, 2) of the same frames; empty: older")
+    squares = models.BinaryField(
+        default=b"",
+        help_text="float32 (n, 4) about it: centre, side (pixels), lean (radians); empty: older",
+    )
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["clip", "network"], name="one_body_a_network"),
+            models.CheckConstraint(condition=Q(network__in=("fast", "close")), name="body_network_known"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.network} body in {self.clip_id}"
+
+
+class Proposals(models.Model):
+    """What a clip seems to show, found by a worker from the player's body, sound and movement."""
+
+    clip = models.OneToOneField(Clip, on_delete=models.CASCADE, related_name="proposals")
+    closer = models.PositiveSmallIntegerField(
+        null=True, help_text="percent of the frames looked at more closely; null: none, or all"
+    )
     camera_motion = models.BinaryField(
         default=b"", help_text="float64 (frames, 9), as video.camera_motion; empty: still, or not seen"
     )

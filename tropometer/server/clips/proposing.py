@@ -1,26 +1,26 @@
 """What a clip seems to show: its swings, view, hand, player, capture rate and pegs, proposed by a worker."""
 
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, cast
 from uuid import UUID
 
 import numpy as np
 from django.conf import settings
+from django.db import transaction
 from django.dispatch import Signal
 
-from tropometer.server.clips.models import Clip, Proposals, State
+from tropometer.server.clips.bodies import body_of, keep_body, points_of
+from tropometer.server.clips.closer import look_closer_later, stretch_of
+from tropometer.server.clips.models import Clip, Proposals, SeenBody, State
+from tropometer.server.clips.pace import real_times_of, slowness
 from tropometer.server.rooms import local_copy, scratch, video
-from tropometer.swing.names import Hand, View
+from tropometer.swing.names import Hand
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks
-from tropometer.swing.proposals.marks import ProposedMark, propose_marks
 from tropometer.swing.proposals.motion import FoundSwing, Heard, find_swings, plausible_slowness
 from tropometer.swing.proposals.seeing import player_box, propose_hand, propose_view
 from tropometer.swing.proposals.swing_length import propose_swing_length
 from tropometer.swing.record.camera_motion import CameraMotion
-from tropometer.swing.record.clip import Mark
-from tropometer.video.timing import real_times_s
 
 LOOK_SECONDS = 1800
 SOUND_M_S = 343.0
@@ -35,18 +35,11 @@ clip_ready = Signal()
 clip_looked_at = Signal()
 
 
-def slowness(clip: Clip) -> float:
-    """How many times slower than life the clip plays: as was said, else as its movement makes plausible."""
-    if clip.capture_fps is not None:
-        return clip.capture_fps / clip.played_fps
-    return (plausible_slowness(clip.played_times_s, clip.movement) if clip.movement else None) or 1.0
-
-
 def swings_in(clip: Clip) -> tuple[FoundSwing, ...]:
     """The swings that a clip seems to hold."""
     if len(clip.movement) != clip.frame_count:  # made ready before movement was measured
         return ()
-    return find_swings(_times_s(clip), clip.movement, _heard(clip))
+    return find_swings(real_times_of(clip).tolist(), clip.movement, _heard(clip))
 
 
 def window_of(clip: Clip, swing: FoundSwing) -> tuple[int | None, int | None]:
@@ -75,21 +68,24 @@ def _look(clip: Clip) -> None:
         models = ("--models", settings.LANDMARK_MODELS, "--frames", str(first), str(last))
         for _ in video("landmarks", proxy, target, *models, seconds=LOOK_SECONDS):
             pass  # it says how far it is; nobody waits for it
-        body = np.load(target)
-        points, outline = body["landmarks"], body["outline"]
-        found = propose(clip, first, points.astype(float))
+        with transaction.atomic():
+            SeenBody.objects.filter(clip=clip).delete()
+            points = keep_body(clip, "fast", first, target)
+        found = propose(clip, first, points)
         motion = None if found["box"] is None else _motion(proxy, folder / "m.npy", found["box"], first)
     stood, kept = _stood(clip, motion)
-    Proposals.objects.update_or_create(
-        clip=clip,
-        defaults={
-            "first_frame": first,
-            "landmarks": points.tobytes(),
-            "outline": outline.tobytes(),
-            "camera_motion": kept,
-            "found": found | {"camera": stood},
-        },
-    )
+    closer = stretch_of(found) is not None
+    with transaction.atomic():
+        Proposals.objects.update_or_create(
+            clip=clip,
+            defaults={
+                "camera_motion": kept,
+                "found": found | {"camera": stood},
+                "closer": 0 if closer else None,
+            },
+        )
+        if closer:
+            look_closer_later(clip.pk)
 
 
 def _motion(proxy: Path, target: Path, box: dict[str, float], still: int) -> "np.ndarray[Any, Any]":
@@ -119,54 +115,12 @@ def motion_of(clip: Clip) -> CameraMotion | None:
     return CameraMotion(moves) if len(moves) == clip.frame_count else None
 
 
-@dataclass(frozen=True)
-class ClipProposals:
-    """Marks that a clip's landmarks propose over the frames from `first_frame` on."""
-
-    first_frame: int
-    marks: dict[str, ProposedMark]
-
-    def at(self, name: str, frame: int) -> Mark | None:
-        """A proposed mark on a frame; None where nobody or no outline was seen."""
-        mark, row = self.marks.get(name), frame - self.first_frame
-        if mark is None or not 0 <= row < len(mark.places) or not np.isfinite(mark.places[row]).all():
-            return None
-        x, y = mark.places[row]
-        return Mark(float(x), float(y), float(mark.sd_px[row]), "proposed")
-
-
-def has_landmarks(clip: Clip) -> bool:
-    """Whether the player's body was looked for in the clip."""
-    return Proposals.objects.filter(clip=clip).exists()
-
-
-def proposals_of(clip: Clip) -> ClipProposals:
-    """What the landmarks of a clip propose; no marks where they were not found."""
-    stored = Proposals.objects.filter(clip=clip).first()
-    if stored is None:
-        return ClipProposals(0, {})
-    points = _points(stored)
-    times = np.array(_times_s(clip))[stored.first_frame : stored.first_frame + len(points)]
-    if len(times) != len(points):
-        return ClipProposals(0, {})
-    outline = np.frombuffer(bytes(stored.outline), np.float32).reshape(-1, 8, 2).astype(float)
-    landmarks = Landmarks(times - times[0], points, outline if len(outline) == len(points) else None)
-    if not landmarks.enough:
-        return ClipProposals(0, {})
-    marks = propose_marks(landmarks, cast(View, clip.view), cast(Hand, clip.swing.hand))
-    return ClipProposals(stored.first_frame, marks)
-
-
-def _points(stored: Proposals) -> "np.ndarray[Any, np.dtype[np.float64]]":
-    return np.frombuffer(bytes(stored.landmarks), np.float32).reshape(-1, 33, 3).astype(float)
-
-
 def propose_anew(clip: Clip) -> None:
     """Propose again from landmarks found before, after something was said anew about the clip."""
-    stored = Proposals.objects.filter(clip=clip).first()
-    if stored is None:
+    stored, body = Proposals.objects.filter(clip=clip).first(), body_of(clip, "fast")
+    if stored is None or body is None:
         return
-    anew = propose(clip, stored.first_frame, _points(stored))
+    anew = propose(clip, body.first_frame, points_of(body))
     stored.found = anew | {"camera": stored.found.get("camera")}
     stored.save(update_fields=["found"])
 
@@ -176,7 +130,7 @@ def propose(clip: Clip, first: int, points: "np.ndarray[Any, np.dtype[np.float64
 
     Pegs are frames of the whole clip. Without landmarks only a heard strike is proposed.
     """
-    times = np.array(_times_s(clip))
+    times = real_times_of(clip)
     stretch = slice(first, first + len(points))
     movement = clip.movement[stretch]
     strike = next((s.strike for s in swings_in(clip) if s.first <= sum(clip.window) / 2 <= s.last), None)
@@ -219,10 +173,6 @@ def _swings_at(slow: int | None, clip: Clip, landmarks: Landmarks, movement: lis
     times = landmarks.times_s * slowness(clip) / slow
     anew = Landmarks(times, landmarks.points)
     return bool(propose_checkpoints(anew, movement, cast(Hand, clip.swing.hand), None))
-
-
-def _times_s(clip: Clip) -> list[float]:
-    return real_times_s(clip.played_times_s, 1.0, slowness(clip))
 
 
 def _heard(clip: Clip) -> list[Heard]:

@@ -8,6 +8,8 @@ from procrastinate.contrib.django import app
 from procrastinate.exceptions import JobAborted, UniqueViolation
 from procrastinate.jobs import Status
 
+from tropometer.server.clips.closer import LAST_PRIORITY
+from tropometer.server.clips.closer import look_closer as closer
 from tropometer.server.clips.models import MOST_TRIES
 from tropometer.server.clips.proposing import look
 from tropometer.server.clips.services import HandedBack, process
@@ -29,6 +31,12 @@ def make_ready(context: JobContext, clip_id: str) -> None:
 def look_at(clip_id: str) -> None:
     """Propose what a ready clip shows; clips that nobody can see yet go first."""
     look(UUID(clip_id))
+
+
+@app.task(retry=RetryStrategy(max_attempts=3, exponential_wait=2), priority=LAST_PRIORITY)
+def look_closer(clip_id: str) -> None:
+    """See the player's body again with the closer network."""
+    closer(UUID(clip_id))
 
 
 @app.periodic(cron="* * * * * */15")

@@ -1,0 +1,103 @@
+"""The player's body as the networks saw it in a clip, and the marks that it proposes."""
+
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any, cast
+
+import numpy as np
+
+from tropometer.server.clips.models import Clip, SeenBody
+from tropometer.server.clips.pace import real_times_of
+from tropometer.swing.names import Hand, View
+from tropometer.swing.proposals.landmarks import Landmarks
+from tropometer.swing.proposals.marks import ProposedMark, propose_marks
+from tropometer.swing.proposals.offsets import Network
+from tropometer.swing.record.clip import Mark
+
+Floats = np.ndarray[Any, np.dtype[np.float64]]
+
+
+@dataclass(frozen=True)
+class ClipProposals:
+    """Marks that a clip's bodies propose over the frames from `first_frame` on."""
+
+    first_frame: int
+    marks: dict[str, ProposedMark]
+
+    def at(self, name: str, frame: int) -> Mark | None:
+        """A proposed mark on a frame; None where nobody or no outline was seen."""
+        mark, row = self.marks.get(name), frame - self.first_frame
+        if mark is None or not 0 <= row < len(mark.places) or not np.isfinite(mark.places[row]).all():
+            return None
+        x, y = mark.places[row]
+        return Mark(float(x), float(y), float(mark.sd_px[row]), "proposed")
+
+
+def keep_body(clip: Clip, network: Network, first_frame: int, seen: Path) -> Floats:
+    """Store what the video room saw of the player, and answer with its landmarks (n, 33, 3)."""
+    body = np.load(seen)
+    SeenBody.objects.update_or_create(
+        clip=clip,
+        network=network,
+        defaults={"first_frame": first_frame}
+        | {each: body[each].tobytes() for each in ("landmarks", "outline", "squares")},
+    )
+    landmarks: Floats = body["landmarks"].astype(float)
+    return landmarks
+
+
+def body_of(clip: Clip, network: Network) -> SeenBody | None:
+    """The player's body as one network saw it."""
+    return SeenBody.objects.filter(clip=clip, network=network).first()
+
+
+def has_landmarks(clip: Clip) -> bool:
+    """Whether the player's body was looked for in the clip."""
+    return SeenBody.objects.filter(clip=clip).exists()
+
+
+def points_of(body: SeenBody) -> Floats:
+    """Its landmarks (n, 33, 3)."""
+    return np.frombuffer(bytes(body.landmarks), np.float32).reshape(-1, 33, 3).astype(float)
+
+
+def proposals_of(clip: Clip) -> ClipProposals:
+    """What a clip's bodies propose, the close one where it was seen; no marks where nobody was."""
+    bodies = sorted(SeenBody.objects.filter(clip=clip), key=lambda body: body.network, reverse=True)
+    found = ClipProposals(0, {})
+    for body in bodies:
+        landmarks = _landmarks(clip, body)
+        if landmarks is None or not landmarks.enough:
+            continue
+        marks = propose_marks(
+            landmarks, cast(View, clip.view), cast(Hand, clip.swing.hand), cast(Network, body.network)
+        )
+        found = (
+            _over(found, ClipProposals(body.first_frame, marks))
+            if found.marks
+            else ClipProposals(body.first_frame, marks)
+        )
+    return found
+
+
+def _landmarks(clip: Clip, body: SeenBody) -> Landmarks | None:
+    points = points_of(body)
+    times = real_times_of(clip)[body.first_frame : body.first_frame + len(points)]
+    if len(times) != len(points):
+        return None
+    outline = np.frombuffer(bytes(body.outline), np.float32).reshape(-1, 8, 2).astype(float)
+    return Landmarks(times - times[0], points, outline if len(outline) == len(points) else None)
+
+
+def _over(fast: ClipProposals, close: ClipProposals) -> ClipProposals:
+    """The fast body's marks with the close one's in their place, on the frames that it was seen on."""
+    begin = close.first_frame - fast.first_frame
+    for name, mark in close.marks.items():
+        known = fast.marks.get(name)
+        if known is None:
+            continue
+        rows = np.arange(len(mark.places)) + begin
+        seen = np.isfinite(mark.places).all(axis=1) & (rows >= 0) & (rows < len(known.places))
+        known.places[rows[seen]] = mark.places[seen]
+        known.sd_px[rows[seen]] = mark.sd_px[seen]
+    return fast
