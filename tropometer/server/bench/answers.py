@@ -15,6 +15,8 @@ from tropometer.swing.readings.register import KINDS
 
 PLACE_DIGITS = 3  # of a pixel: finer than any hand
 
+MARK_FIELDS = ("frame", "x", "y", "sd_px", "source", "shared_px")
+
 Columns = dict[str, Any]
 
 
@@ -87,16 +89,15 @@ def _changed(now: list[Columns], before: list[Columns]) -> list[Columns]:
 
 def _marks(swing: Swing) -> dict[UUID, list[dict[str, Any]]]:
     """Each clip's marks, shaped as `MarkColumns`."""
-    columns = {
-        f"{field}s": ArrayAgg(field, order_by="frame") for field in ("frame", "x", "y", "sd_px", "source")
-    }
+    columns = {f"{field}s": ArrayAgg(field, order_by="frame") for field in MARK_FIELDS}
     marks: dict[UUID, list[dict[str, Any]]] = {}
     for row in Mark.objects.filter(clip__swing=swing).values("clip_id", "name").annotate(**columns):
         own: dict[str, Any] = {field.removesuffix("s"): values for field, values in row.items()}
         for field in ("x", "y"):
             own[field] = [round(value, PLACE_DIGITS) for value in own[field]]
         own["sd_px"] = [figure(value) for value in own["sd_px"]]  # never 0, however sure a mark is said to be
-        own |= {field: ended(own[field]) for field in ("sd_px", "source")}
+        own["shared_px"] = [min(pair) for pair in zip(own["shared_px"], own["sd_px"], strict=True)]
+        own |= {field: ended(own[field]) for field in ("sd_px", "source", "shared_px")}
         marks.setdefault(row["clip_id"], []).append(own)
     return marks
 

@@ -16,6 +16,7 @@ from tropometer.server.bench.edit_schemas import Done, Edits
 from tropometer.server.bench.measure import doubted
 from tropometer.server.bench.measured_schemas import EditAnswer, MarkOut
 from tropometer.server.bench.models import Swing
+from tropometer.server.bench.pegs import checkpoints_of
 from tropometer.server.bench.schemas import (
     BenchClip,
     BenchSwing,
@@ -131,6 +132,7 @@ def _bench_clip(clip: "Clip") -> BenchClip:
         camera_motion=_motion(clip),
         proposals=ProposalsOut(**found),
         looking=clip.looking,
+        closer=clip.proposals.closer if hasattr(clip, "proposals") else None,
     )
 
 
@@ -189,7 +191,8 @@ def cut_out(request: HttpRequest, id: UUID, stretch: Stretch) -> tuple[int, dict
 @router.get("/clips/{uuid:id}/proposed-marks/{int:frame}", response=list[MarkOut])
 def marks_proposed(request: HttpRequest, id: UUID, frame: int) -> list[dict[str, Any]]:
     """Marks that a worker saw on a frame; none of them counts before it is taken."""
-    found = proposals_of(clip_of(asking(request), id))
+    clip = clip_of(asking(request), id)
+    found = proposals_of(clip, checkpoints_of(clip))
     marks = {name: found.at(name, frame) for name in found.marks}
     return [{"name": name, "frame": frame, **asdict(mark)} for name, mark in marks.items() if mark]
 

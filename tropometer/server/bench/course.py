@@ -6,8 +6,8 @@ import numpy as np
 
 from tropometer.server.bench.asking import asked_of_swing
 from tropometer.server.bench.columns import figure, reading_columns
-from tropometer.server.bench.measure import ready_clips, record_of
 from tropometer.server.bench.models import Swing
+from tropometer.server.bench.record import ready_clips, record_of
 from tropometer.server.bench.tracking import tracks_stale
 from tropometer.swing.arrays import Array
 from tropometer.swing.read import read

@@ -39,6 +39,13 @@ class MarkPlace(Schema):
     y: Pixels
     sd_px: Annotated[FiniteFloat, Field(gt=0, le=200)]
     source: MarkSource = "hand"
+    shared_px: Annotated[FiniteFloat, Field(ge=0, le=200)] = 0.0  # of sd_px: the same on all frames
+
+    @model_validator(mode="after")
+    def _shares_at_most_all(self) -> Self:
+        if self.shared_px > self.sd_px:
+            raise ValueError("shared_px is a part of sd_px: it cannot be larger")
+        return self
 
 
 class MarkEdit(Edited):

@@ -25,6 +25,7 @@ from tropometer.server.bench.models import (
     BenchEdit,
     Calibration,
     CameraFacts,
+    FirstLook,
     HiddenMark,
     Mark,
     Mat,
@@ -71,6 +72,8 @@ def apply_edits(clip: Clip, edits: list[Edit], seen: int | None = None) -> list[
             _apply(clip, edit)
         if any(isinstance(edit, MarkEdit | HiddenEdit) and is_tracked(edit.name) for edit in new):
             follow_later(clip.pk)
+        if new:  # what a machine said before somebody began is no news any more
+            FirstLook.objects.filter(swing=clip.swing_id).exclude(tapes=[]).update(tapes=[])
     return met
 
 
@@ -145,7 +148,7 @@ def _before(clip: Clip, edit: Edit) -> dict[str, Any]:
         return was | {"frame": peg.frame if peg else None, "between": peg.between if peg else False}
     if isinstance(edit, HiddenEdit | MarkEdit):
         here = {"clip": clip, "name": edit.name, "frame": edit.frame}
-        mark = Mark.objects.filter(**here).values("x", "y", "sd_px", "source").first()
+        mark = Mark.objects.filter(**here).values("x", "y", "sd_px", "source", "shared_px").first()
         hidden = HiddenMark.objects.filter(**here).exists()
         common = {"id": was["id"], "gesture": was["gesture"], "name": edit.name, "frame": edit.frame}
         if mark is None and hidden:

@@ -5,8 +5,8 @@ import io
 from collections.abc import Iterable
 from typing import Any
 
-from tropometer.server.bench.measure import ready_clips, record_of
 from tropometer.server.bench.models import Swing
+from tropometer.server.bench.record import ready_clips, record_of
 from tropometer.swing.read import read
 
 

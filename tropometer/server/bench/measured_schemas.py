@@ -33,6 +33,7 @@ class MarkOut(Plain):
     y: float
     sd_px: float
     source: MarkSource
+    shared_px: float
 
 
 class HiddenOut(Plain):
@@ -112,7 +113,7 @@ class ClipMeasured(Plain):
 class MarkColumns(Plain):
     """All marks of one name on a clip, column by column: there may be thousands.
 
-    Beyond the end of `sd_px` and `source` their last entry holds.
+    Beyond the end of `sd_px`, `source` and `shared_px` their last entry holds.
     """
 
     name: str
@@ -121,6 +122,7 @@ class MarkColumns(Plain):
     y: list[float]
     sd_px: list[float]
     source: list[MarkSource]
+    shared_px: list[float]
 
 
 class ClipMarks(ClipMeasured):
@@ -188,6 +190,20 @@ class ReadingColumns(Plain):
     provisional: list[bool]  # it hangs on marks that nobody looked at
     band: list[BandOut | None]
     standing: list[Standing | None]
+
+
+class FirstLookOut(Plain):
+    """What a machine reads of a swing where nobody has looked yet, and what to look at next.
+
+    `looking` while players are looked for, `closer` the percent of a closer look that is under way; `mats`
+    are the clips whose mat was carried over from others.
+    """
+
+    looking: bool
+    closer: int | None
+    mats: list[UUID]
+    readings: list[ReadingColumns]
+    next: list[NextOut]
 
 
 class BudgetOut(Plain):

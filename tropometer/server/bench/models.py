@@ -103,6 +103,11 @@ class Swing(models.Model):
         """Hand of whoever swings."""
         return self.student.hand if self.student else self.reference_hand
 
+    @property
+    def first_tapes(self) -> list[dict[str, Any]]:
+        """What stands out at the first look, while nobody has put anything on the swing."""
+        return self.first_look.tapes if hasattr(self, "first_look") else []
+
 
 def request_token() -> str:
     """192 random bits; whoever holds them may send swings for one student."""
@@ -166,6 +171,9 @@ class Mark(models.Model):
     y = models.FloatField()
     sd_px = models.FloatField()
     source = models.CharField(max_length=8, default="hand")
+    shared_px = models.FloatField(
+        default=0.0, db_default=0.0, help_text="of sd_px: the same on all frames that have one"
+    )
 
     class Meta:
         constraints = [
@@ -173,6 +181,10 @@ class Mark(models.Model):
             models.CheckConstraint(condition=Q(name__in=sorted(MARKS)), name="mark_name_known"),
             models.CheckConstraint(condition=Q(source__in=SOURCES), name="mark_source_known"),
             models.CheckConstraint(condition=Q(sd_px__gt=0), name="mark_sd_positive"),
+            models.CheckConstraint(
+                condition=Q(shared_px__gte=0, shared_px__lte=models.F("sd_px")),
+                name="mark_shares_at_most_all",
+            ),
         ]
 
 
@@ -301,3 +313,14 @@ class BenchEdit(models.Model):
             models.UniqueConstraint(fields=["clip", "number"], name="edit_number_once_a_clip"),
             models.CheckConstraint(condition=Q(way__in=("do", "undo", "redo")), name="edit_way_known"),
         ]
+
+
+class FirstLook(models.Model):
+    """What a machine reads of a swing before anybody has looked at it; it is on no clip."""
+
+    swing = models.OneToOneField(Swing, on_delete=models.CASCADE, related_name="first_look")
+    mats = models.JSONField(default=dict, help_text="mats carried over, as schemas.MatValue, by clip")
+    tapes = models.JSONField(default=list, help_text="as schemas.FirstTape, the surest first")
+
+    def __str__(self) -> str:
+        return f"first look at {self.swing_id}"

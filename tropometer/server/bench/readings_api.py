@@ -10,11 +10,19 @@ from ninja import Field, Query, Router, Schema
 
 from tropometer.server.access import asking
 from tropometer.server.bench import exports, services
+from tropometer.server.bench import first_look as first_looks
 from tropometer.server.bench.answers import answered
 from tropometer.server.bench.course import course, earlier
-from tropometer.server.bench.measure import Told, measured, ready_clips, record_of
-from tropometer.server.bench.measured_schemas import BudgetOut, CourseOut, EarlierOut, EditAnswer
+from tropometer.server.bench.measure import Told, measured
+from tropometer.server.bench.measured_schemas import (
+    BudgetOut,
+    CourseOut,
+    EarlierOut,
+    EditAnswer,
+    FirstLookOut,
+)
 from tropometer.server.bench.models import Pressure
+from tropometer.server.bench.record import ready_clips, record_of
 from tropometer.server.bench.schemas import PressureFile
 from tropometer.swing.formats.swing_record import to_document
 
@@ -29,6 +37,12 @@ class Asked(Schema):
 def swing_over_time(request: HttpRequest, id: UUID, reading: str = "") -> dict[str, Any]:
     """The curve of a reading, and when things happen in the swing."""
     return course(services.swing_of(asking(request), id), reading)
+
+
+@router.get("/swings/{uuid:id}/first-look", response=FirstLookOut)
+def first_look(request: HttpRequest, id: UUID) -> dict[str, Any]:
+    """What a machine reads of a swing where nobody has looked yet; none of it is on the swing."""
+    return first_looks.told(services.swing_of(asking(request), id))
 
 
 @router.get("/swings/{uuid:id}/budgets", response=list[BudgetOut])

@@ -1,6 +1,7 @@
 """What the API says about swings, their clips and what helps to mark them."""
 
 from datetime import datetime
+from typing import Literal
 from uuid import UUID
 
 from ninja import Schema
@@ -12,6 +13,7 @@ from tropometer.server.clips.schemas import ClipIn, ClipOut, ProposalsOut
 from tropometer.server.people.schemas import Hand, StudentOut
 from tropometer.server.text import Line
 from tropometer.swing.names import Checkpoint, ClubClass, SwingLength, View
+from tropometer.swing.readings.reading import Unit
 from tropometer.swing.readings.round import Group
 from tropometer.teaching.knowledge.trade_words import BallMiss, BodyPart
 
@@ -48,6 +50,20 @@ class SwingOf(SwingIn):
     student_id: UUID
 
 
+class FirstTape(Schema):
+    """A reading that stands out at the first look: where it stands, and how sure that is, 0 to 1."""
+
+    reading: str
+    at: str
+    unit: Unit
+    value: float
+    u95: float
+    low: float | None
+    high: float | None
+    standing: Literal["below", "above"]
+    sure: float
+
+
 class SwingRow(Schema):
     """A line of the inbox."""
 
@@ -67,6 +83,7 @@ class SwingRow(Schema):
     part: int
     parts: int
     clips: list[ClipOut]
+    first_tapes: list[FirstTape]  # of the first look: nobody has looked at them
 
 
 class Received(Schema):
@@ -161,6 +178,7 @@ class BenchClip(ClipOut):
     camera_motion: list[list[float]] | None  # each frame's homography from the still picture, but its last 1
     proposals: ProposalsOut
     looking: bool
+    closer: int | None  # percent of a closer look that is under way
 
 
 class Window(Schema):

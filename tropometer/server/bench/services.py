@@ -50,13 +50,13 @@ if TYPE_CHECKING:
 def swings_of(instructor: User) -> QuerySet[Swing]:
     """The instructor's swings with what the lists show of them."""
     found = Swing.objects.seen_by(instructor)
-    return found.select_related("student", "reference").prefetch_related("clips")
+    return found.select_related("student", "reference", "first_look").prefetch_related("clips")
 
 
 def swing_of(instructor: User, id: UUID) -> Swing:
     """One of the instructor's swings, or Http404."""
     own = Swing.objects.seen_by(instructor)
-    return owned(own.select_related("student", "reference", "pressure"), id)
+    return owned(own.select_related("student", "reference", "pressure", "first_look"), id)
 
 
 def swings_before(swing: Swing) -> list[Swing]:

@@ -2,8 +2,10 @@
 
 from uuid import UUID
 
+from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
 
+from tropometer.server.bench import first_look as first_looks
 from tropometer.server.bench.tracking import follow, follow_later
 
 MOST_TRIES = 3
@@ -22,3 +24,9 @@ def follow_marks(clip_id: str, tries: int = 0) -> None:
         if tries + 1 < MOST_TRIES:
             follow_later(UUID(clip_id), tries + 1)
         raise
+
+
+@app.task(retry=RetryStrategy(max_attempts=MOST_TRIES, exponential_wait=2))
+def first_look(swing_id: str) -> None:
+    """Read a swing as a machine sees it, for the inbox."""
+    first_looks.keep(UUID(swing_id))

@@ -18,6 +18,7 @@ from procrastinate.contrib.django import app
 from procrastinate.exceptions import AlreadyEnqueued
 
 from tropometer.server.bench.models import HiddenMark, Mark, Track
+from tropometer.server.bench.pegs import checkpoints_of
 from tropometer.server.clips.bodies import ClipProposals, has_landmarks, proposals_of
 from tropometer.server.clips.proposing import clip_looked_at
 from tropometer.server.clips.services import ready_clip, times_s
@@ -114,7 +115,7 @@ def follow(clip_id: UUID) -> None:
     if clip is None:
         return
     wanted = _chains(clip)
-    proposals = proposals_of(clip)
+    proposals = proposals_of(clip, checkpoints_of(clip))
     stored = {track.name: track for track in clip.tracks.all()}
     Track.objects.filter(clip=clip).exclude(name__in=wanted).delete()
     changed = {

@@ -1,16 +1,17 @@
 """The player's body as the networks saw it in a clip, and the marks that it proposes."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, cast
 
 import numpy as np
 
-from tropometer.server.clips.models import Clip, SeenBody
+from tropometer.server.clips.models import Clip, Proposals, SeenBody
 from tropometer.server.clips.pace import real_times_of
-from tropometer.swing.names import Hand, View
+from tropometer.swing.names import Checkpoint, Hand, View
 from tropometer.swing.proposals.landmarks import Landmarks
-from tropometer.swing.proposals.marks import ProposedMark, propose_marks
+from tropometer.swing.proposals.marks import ProposedMark, laid_over, propose_close_marks, propose_marks
 from tropometer.swing.proposals.offsets import Network
 from tropometer.swing.record.clip import Mark
 
@@ -30,7 +31,7 @@ class ClipProposals:
         if mark is None or not 0 <= row < len(mark.places) or not np.isfinite(mark.places[row]).all():
             return None
         x, y = mark.places[row]
-        return Mark(float(x), float(y), float(mark.sd_px[row]), "proposed")
+        return Mark(float(x), float(y), float(mark.sd_px[row]), "proposed", float(mark.shared_px[row]))
 
 
 def keep_body(clip: Clip, network: Network, first_frame: int, seen: Path) -> Floats:
@@ -61,23 +62,30 @@ def points_of(body: SeenBody) -> Floats:
     return np.frombuffer(bytes(body.landmarks), np.float32).reshape(-1, 33, 3).astype(float)
 
 
-def proposals_of(clip: Clip) -> ClipProposals:
-    """What a clip's bodies propose, the close one where it was seen; no marks where nobody was."""
-    bodies = sorted(SeenBody.objects.filter(clip=clip), key=lambda body: body.network, reverse=True)
-    found = ClipProposals(0, {})
-    for body in bodies:
-        landmarks = _landmarks(clip, body)
-        if landmarks is None or not landmarks.enough:
-            continue
-        marks = propose_marks(
-            landmarks, cast(View, clip.view), cast(Hand, clip.swing.hand), cast(Network, body.network)
-        )
-        found = (
-            _over(found, ClipProposals(body.first_frame, marks))
-            if found.marks
-            else ClipProposals(body.first_frame, marks)
-        )
-    return found
+def proposals_of(clip: Clip, pegs: Mapping[Checkpoint, int] | None = None) -> ClipProposals:
+    """What a clip's bodies propose, the close one where it was seen; no marks where nobody was.
+
+    `pegs` are a person's, and go before those that were proposed.
+    """
+    bodies = {body.network: body for body in SeenBody.objects.filter(clip=clip)}
+    fast = bodies.get("fast")
+    seen = _landmarks(clip, fast) if fast else None
+    if fast is None or seen is None or not seen.enough:
+        return ClipProposals(0, {})
+    view, hand = cast(View, clip.view), cast(Hand, clip.swing.hand)
+    found = propose_marks(seen, view, hand)
+    close, known = bodies.get("close"), _proposed_pegs(clip) | dict(pegs or {})
+    closely = _landmarks(clip, close) if close else None
+    if close is not None and closely is not None and closely.enough and known:
+        frames = np.arange(len(closely.times_s)) + close.first_frame
+        closer = propose_close_marks(closely, view, hand, frames, known)
+        found = laid_over(found, closer, close.first_frame - fast.first_frame)
+    return ClipProposals(fast.first_frame, found)
+
+
+def _proposed_pegs(clip: Clip) -> dict[Checkpoint, int]:
+    stored = Proposals.objects.filter(clip=clip).values_list("found", flat=True).first()
+    return {peg["name"]: peg["frame"] for peg in (stored or {}).get("pegs", [])}
 
 
 def _landmarks(clip: Clip, body: SeenBody) -> Landmarks | None:
@@ -87,17 +95,3 @@ def _landmarks(clip: Clip, body: SeenBody) -> Landmarks | None:
         return None
     outline = np.frombuffer(bytes(body.outline), np.float32).reshape(-1, 8, 2).astype(float)
     return Landmarks(times - times[0], points, outline if len(outline) == len(points) else None)
-
-
-def _over(fast: ClipProposals, close: ClipProposals) -> ClipProposals:
-    """The fast body's marks with the close one's in their place, on the frames that it was seen on."""
-    begin = close.first_frame - fast.first_frame
-    for name, mark in close.marks.items():
-        known = fast.marks.get(name)
-        if known is None:
-            continue
-        rows = np.arange(len(mark.places)) + begin
-        seen = np.isfinite(mark.places).all(axis=1) & (rows >= 0) & (rows < len(known.places))
-        known.places[rows[seen]] = mark.places[seen]
-        known.sd_px[rows[seen]] = mark.sd_px[seen]
-    return fast

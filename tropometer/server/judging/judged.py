@@ -7,7 +7,7 @@ from functools import cached_property
 from typing import TYPE_CHECKING, cast
 
 from tropometer.server.bench.asking import USUAL_MODEL
-from tropometer.server.bench.measure import ready_clips, record_of
+from tropometer.server.bench.record import ready_clips, record_of
 from tropometer.server.judging.decisions import decisions_on
 from tropometer.server.judging.earlier import Earlier, focused_before
 from tropometer.server.people.body import judged_as

@@ -26,7 +26,7 @@ def jumps(clip: Clip) -> Iterator[Doubt]:
         frames = np.array(sorted(by_frame))
         if len(frames) < len(CUBIC):
             continue
-        x, y, sd_px = marks_on(clip, (name,), frames.tolist())[:, 0]
+        x, y, sd_px, _ = marks_on(clip, (name,), frames.tolist())[:, 0]
         path = np.stack([x, y], axis=1)
         runs = np.lib.stride_tricks.sliding_window_view(frames, len(CUBIC))
         steps = np.diff(times[runs], axis=1)

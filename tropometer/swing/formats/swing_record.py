@@ -79,9 +79,11 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
     for name, rows in data.get("marks", {}).items():
         if name not in MARKS:
             raise RecordError(f"{where}.marks.{name}", "not a mark")
-        for i, (frame, x, y, sd_px, source) in enumerate(rows):
+        for i, (frame, x, y, sd_px, source, *shared) in enumerate(rows):
             _inside(frame, frames, f"{where}.marks.{name}[{i}]")
-            marks.setdefault(name, {})[frame] = Mark(x, y, sd_px, source)
+            if shared and shared[0] > sd_px:
+                raise RecordError(f"{where}.marks.{name}[{i}]", "more of its error is shared than there is")
+            marks.setdefault(name, {})[frame] = Mark(x, y, sd_px, source, *shared)
     hidden: dict[str, frozenset[int]] = {}
     for name, hidden_frames in data.get("hidden", {}).items():
         if name not in MARKS:
@@ -227,7 +229,10 @@ def _clip_document(clip: Clip) -> dict[str, Any]:
         "impact_between": clip.impact_between,
         "events": dict(clip.events),
         "marks": {
-            name: [[frame, m.x, m.y, m.sd_px, m.source] for frame, m in sorted(by_frame.items())]
+            name: [
+                [frame, m.x, m.y, m.sd_px, m.source] + ([m.shared_px] if m.shared_px else [])
+                for frame, m in sorted(by_frame.items())
+            ]
             for name, by_frame in clip.marks.items()
         },
         "hidden": {name: sorted(frames) for name, frames in clip.hidden.items()},

@@ -1,20 +1,24 @@
 """Proposes marks from a body's landmarks and outline: lead and trail, moved to where marks are meant to be.
 
 A landmark is not quite the mark of its name: a network's heel lies on the heel's back above the sole, its
-hip a little beside the joint. How far, in torso lengths, was measured from each side (offsets.py), and is
-taken off. What is left is the mark's standard deviation. Lead and trail err by nearly nothing together: over
-joints and sides their errors hang together by -0.8 to 0.6, about 0 in the mean, and what that does to their
-middle and to the way between them lies within spreads that are taken along the worse axis.
+hip a little beside the joint, and the more so the more the body turns. How far, in torso lengths, was
+measured from each side (offsets.py), the close network's also at each checkpoint, and is taken off. What is
+left is the mark's standard deviation; of the close network's it is known how much of it is the same on all
+frames of a clip. Lead and trail err by nearly nothing together: over joints and sides their errors hang
+together by -0.8 to 0.6, about 0 in the mean, and what that does to their middle and to the way between them
+lies within spreads that are taken along the worse axis.
 """
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
-import numpy.typing as npt
 
-from tropometer.swing.names import PLANE_OF, Hand, View
+from tropometer.swing.arrays import Array, Frames
+from tropometer.swing.names import CHECKPOINTS, PLANE_OF, Checkpoint, Hand, View
+from tropometer.swing.proposals.close_offsets import CLOSE_OFFSETS
 from tropometer.swing.proposals.landmarks import (
     EARS,
     HANDS,
@@ -26,9 +30,7 @@ from tropometer.swing.proposals.landmarks import (
     SHOULDERS,
     Landmarks,
 )
-from tropometer.swing.proposals.offsets import OFFSETS, Network, spread
-
-Array = npt.NDArray[np.float64]
+from tropometer.swing.proposals.offsets import OFFSETS, close_spreads, spread
 
 # The left one of each pair; the right one follows it.
 LEFT_OF_PAIR = {
@@ -42,44 +44,113 @@ LEFT_OF_PAIR = {
     "toe": 31,
 }
 # Where two knees pass each other down the line the network draws them together, torso lengths.
+BESIDE_CHECKPOINTS = 6  # frames: the close network also looks beside address and finish, a filter wants some
 CROSSING, CROSSING_SD = 0.20, 0.07
 STERNUM_BELOW_SHOULDERS = 0.2  # share of the way to the hips
 
 
 @dataclass(frozen=True)
 class ProposedMark:
-    """One mark over a clip: places (n, 2), and one standard deviation (n,), both in pixels."""
+    """One mark over a clip: places (n, 2) and one standard deviation (n,), both in pixels.
+
+    Of that, `shared_px` (n,) is the same error on all frames that have one.
+    """
 
     places: Array
     sd_px: Array
+    shared_px: Array
 
 
-def propose_marks(
-    landmarks: Landmarks, view: View, hand: Hand, network: Network = "fast"
-) -> dict[str, ProposedMark]:
-    """Marks of head, trunk, hips, legs, feet, arms and grip in every frame of the landmarks.
+def propose_marks(landmarks: Landmarks, view: View, hand: Hand) -> dict[str, ProposedMark]:
+    """Marks of head, trunk, hips, legs, feet, arms and grip in every frame of the fast network's landmarks.
 
     The left side of a right-hander is the lead side. Down the line the far leg is often hidden; its marks
     are proposed with the same spread, which was measured with it hidden. A mark of the outline is NaN in
     frames where the outline is not met.
     """
-    toward = RIGHTWARD[view] * (1.0 if hand == "right" else -1.0)
+    way = _way(view, hand)
     found: dict[str, ProposedMark] = {}
-    for name, base in _bases(landmarks, view, hand).items():
-        offset = OFFSETS[network].get((view, name))
+    for name, base in bases(landmarks, view, hand).items():
+        offset = OFFSETS.get((view, name))
         if offset is not None:
-            shift = np.array([toward * offset.aside, offset.down]) * landmarks.torso_px
-            sd_px = np.full(len(base), spread(network, view, name) * landmarks.torso_px)
-            found[name] = ProposedMark(base - shift, sd_px)
+            shift = way * (offset.aside, offset.down)
+            found[name] = _proposed(base, shift, landmarks.torso_px, 0.0, spread(view, name))
+    _widen_crossing_knees(found, landmarks, view)
+    return found
+
+
+def propose_close_marks(
+    landmarks: Landmarks, view: View, hand: Hand, frames: Frames, pegs: Mapping[Checkpoint, int]
+) -> dict[str, ProposedMark]:
+    """The same of the close network's landmarks on some frames (n,) of a clip with its pegs.
+
+    What a landmark is beside its mark goes straight from one checkpoint to the next.
+    """
+    way, weights = _way(view, hand), checkpoint_weights(frames, pegs)
+    found: dict[str, ProposedMark] = {}
+    for name, base in bases(landmarks, view, hand).items():
+        if (view, name) in CLOSE_OFFSETS:
+            *_, beside = CLOSE_OFFSETS[view, name]
+            shared, own = close_spreads(view, name)
+            found[name] = _proposed(base, weights @ np.array(beside) * way, landmarks.torso_px, shared, own)
+    _widen_crossing_knees(found, landmarks, view)
+    return found
+
+
+def laid_over(
+    fast: dict[str, ProposedMark], close: dict[str, ProposedMark], begin: int
+) -> dict[str, ProposedMark]:
+    """The fast network's marks with the close one's, which begin at row `begin`, where it saw them."""
+    found = dict(fast)
+    for name, mark in close.items():
+        if name not in fast:
+            continue
+        whole = fast[name]
+        rows = np.arange(len(mark.places)) + begin
+        seen = np.isfinite(mark.places).all(axis=1) & (rows >= 0) & (rows < len(whole.places))
+        columns = []
+        for of_fast, of_close in zip(_columns(whole), _columns(mark), strict=True):
+            column = of_fast.copy()
+            column[rows[seen]] = of_close[seen]
+            columns.append(column)
+        found[name] = ProposedMark(*columns)
+    return found
+
+
+def _columns(mark: ProposedMark) -> tuple[Array, Array, Array]:
+    return mark.places, mark.sd_px, mark.shared_px
+
+
+def checkpoint_weights(frames: Frames, pegs: Mapping[Checkpoint, int]) -> Array:
+    """How much frames (n,) are of each checkpoint (n, 9): all at its peg, and in turn less between two.
+
+    A checkpoint without a peg is taken to lie between its neighbours as checkpoints usually do.
+    """
+    known = sorted((frame, CHECKPOINTS.index(at)) for at, frame in pegs.items())
+    through = np.interp(frames, [frame for frame, _ in known], [index for _, index in known])
+    weights: Array = np.clip(1 - np.abs(through[:, None] - np.arange(len(CHECKPOINTS))), 0, None)
+    return weights
+
+
+def _way(view: View, hand: Hand) -> Array:
+    """Which way of the picture is toward the lead side or the ball, and down (2,)."""
+    return np.array([RIGHTWARD[view] * (1.0 if hand == "right" else -1.0), 1.0])
+
+
+def _proposed(base: Array, shift: Array, torso_px: float, shared: float, own: float) -> ProposedMark:
+    each = np.ones(len(base)) * torso_px
+    return ProposedMark(base - shift * torso_px, np.hypot(shared, own) * each, shared * each)
+
+
+def _widen_crossing_knees(found: dict[str, ProposedMark], landmarks: Landmarks, view: View) -> None:
     if "lead_knee" in found and PLANE_OF[view] == "sagittal":
         lead, trail = found["lead_knee"], found["trail_knee"]
         near = np.hypot(*(lead.places - trail.places).T) < CROSSING * landmarks.torso_px
         for knee in (lead, trail):
             knee.sd_px[near] = np.maximum(knee.sd_px[near], CROSSING_SD * landmarks.torso_px)
-    return found
 
 
-def _bases(landmarks: Landmarks, view: View, hand: Hand) -> dict[str, Array]:
+def bases(landmarks: Landmarks, view: View, hand: Hand) -> dict[str, Array]:
     """What each mark is reckoned from: places (n, 2)."""
     places, edges = landmarks.places, landmarks.edges
     shoulders, hips = landmarks.middle(SHOULDERS), landmarks.middle(HIPS)

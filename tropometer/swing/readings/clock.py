@@ -154,7 +154,8 @@ def peg_sd_s(clip: Clip, frame: int) -> float:
     """One standard deviation, seconds, of what is pegged on a frame: as likely at any time about it."""
     times = clip.frame_times_s
     step = (times[min(frame + 1, len(times) - 1)] - times[max(frame - 1, 0)]) / 2
-    return step / math.sqrt(12)
+    unseen = (sd_s for at, sd_s in clip.peg_sd_s.items() if clip.checkpoints.get(at) == frame)
+    return math.hypot(step / math.sqrt(12), max(unseen, default=0.0))
 
 
 def _on(clip: Clip, frame: int, seconds: float, of: Checkpoint | Event) -> Instant:

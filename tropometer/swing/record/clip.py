@@ -18,12 +18,16 @@ PLACE_B_M: dict[LengthPlace, tuple[float, float]] = {"toe_line": (0.32, 0.06), "
 
 @dataclass(frozen=True)
 class Mark:
-    """A point on a frame, pixels of the upright full-size frame; `sd_px` is one standard deviation."""
+    """A point on a frame, pixels of the upright full-size frame; `sd_px` is one standard deviation.
+
+    Of that, `shared_px` is an error that is the same on all frames on which a clip's mark has one.
+    """
 
     x: float
     y: float
     sd_px: float
     source: MarkSource = "hand"
+    shared_px: float = 0.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -62,6 +66,8 @@ class Clip:
     plumb: PlumbLine | None = None
     hidden: dict[str, frozenset[int]] = field(default_factory=dict)  # looked for, and not to be seen
     camera_motion: CameraMotion | None = None  # None: it stood still
+    # How far pegs that nobody looked at lie from their moments beside half a frame, one standard deviation.
+    peg_sd_s: dict[Checkpoint, float] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         if min(self.width, self.height) < 1:
@@ -80,7 +86,7 @@ class Clip:
             return mark
         still, sd_px = self.camera_motion.still(np.array([frame]), np.array([[mark.x, mark.y]]))
         x, y = still[0].tolist()
-        return Mark(x, y, math.hypot(mark.sd_px, sd_px[0]), mark.source)
+        return replace(mark, x=x, y=y, sd_px=math.hypot(mark.sd_px, sd_px[0]))
 
     @property
     def camera_facts(self) -> CameraFacts:

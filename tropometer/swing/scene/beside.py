@@ -28,9 +28,10 @@ FAST = ("grip", "grip_butt", "club_head", "wrist", "elbow", "ball")
 
 
 def marks_with_neighbours(clip: Clip, names: Sequence[str], frames: Sequence[int]) -> Array:
-    """x, y and standard deviation (3, names, frames) as `marks_on`, bettered by the frames beside each.
+    """x, y, standard deviation and its shared part (4, names, frames) as `marks_on`, but bettered.
 
-    Only marks that somebody looked at count: a followed one goes where its neighbours were placed.
+    The frames beside each better it. Only marks that somebody looked at count: a followed one goes where its
+    neighbours were placed.
     """
     rows = marks_on(clip, names, frames)
     slow = [row for row, name in enumerate(names) if part_of(name) not in FAST and name in clip.marks]
@@ -53,11 +54,14 @@ def marks_with_neighbours(clip: Clip, names: Sequence[str], frames: Sequence[int
             if weights is None:
                 continue
             found = there[:, same][:, :, np.array(these)[pattern]]
-            averaged = np.sqrt(np.square(found[2]) @ np.square(weights))
+            shared = found[3].max(axis=1)
+            own = np.square(found[2]) - np.square(found[3])
+            averaged = np.sqrt(own @ np.square(weights) + np.square(shared))
             at = np.array(slow)[same]
             better = averaged < rows[2, at, column]
             rows[:2, at[better], column] = (found[:2] @ weights)[:, better]
             rows[2, at[better], column] = averaged[better]
+            rows[3, at[better], column] = shared[better]
     return rows
 
 

@@ -130,7 +130,10 @@ class Placed:
 
     @cached_property
     def _pixels(self) -> dict[View, Array]:
-        """Each view's x, y and standard deviation (3, marks, columns), in a right-hander's picture."""
+        """Each view's x, y, standard deviation and its shared part (4, marks, columns).
+
+        They are those of a right-hander's picture.
+        """
         found: dict[View, Array] = {}
         for view, eye in self.eyes.items():
             clip = self.clips[view]
@@ -244,10 +247,10 @@ class Placed:
         pixels = self._pixels[view]
         clicked = np.nan_to_num(pixels[2], nan=1.0)
         missed = (missed_m(names) * eye.px_per_m)[:, None]
-        always, anew = np.square(missed), np.square(ANEW * missed)
+        always, anew = np.square(missed) + np.square(_shared(pixels[3])), np.square(ANEW * missed)
         grazed = np.array([part_of(name) in OUTLINES for name in names])[:, None]
         outline = np.square(grazed * OUTLINE_M * eye.aside**2 / 2 * eye.px_per_m)
-        whole = np.square(clicked) + anew + always + outline
+        whole = np.square(clicked) + anew + np.square(missed) + outline
         return Seen(
             eye,
             pixels[:2].reshape(2, -1),
@@ -280,6 +283,8 @@ class Placed:
         times = self.clips[view].frame_times_s
         step = float(np.median(np.diff(times))) if len(times) > 1 else 0.0
         of = np.full(len(self.through), step / np.sqrt(12))
+        for at, sd_s in self.clips[view].peg_sd_s.items():
+            of[self.column(at)] = np.hypot(of[self.column(at)], sd_s)
         if self.asked and view == self._leading:
             of[: self.asked] = 0.0  # its own frames are the moments
         return of
@@ -313,3 +318,13 @@ class Placed:
         effects = effects if isinstance(columns, slice) else effects[..., None]
         origin = Origin(effects, sources_of(name, at, tuple(self.eyes), self.by_mat, kept is not None))
         return Place(*(Measured(places[axis], {origin: WAYS[axis]}) for axis in range(3)))
+
+
+def _shared(shared_px: Array) -> Array:
+    """What the errors of each mark share on all its frames (marks, columns), pixels.
+
+    Nothing where a mark also has places without it: a hand's would seem to err the same way.
+    """
+    shared = np.nan_to_num(shared_px)
+    without = (np.isfinite(shared_px) & (shared_px == 0)).any(axis=1, keepdims=True)
+    return np.where(without, 0.0, shared)

@@ -131,15 +131,30 @@ export const swingQuery = (id: string) =>
     queryKey: ["swing", id],
     queryFn: () => got(api.GET("/api/swings/{id}", { params: { path: { id } } })),
     refetchInterval: (query) =>
-      query.state.data?.clips.some((clip) => clip.looking || busy([clip])) ? CLIP_POLL_MS : false,
+      query.state.data?.clips.some((clip) => clip.looking || clip.closer !== null || busy([clip]))
+        ? CLIP_POLL_MS
+        : false,
   });
 
-export const proposedMarksQuery = ({ id: clipId, flipped }: Pick<ClipOut, "id" | "flipped">, frame: number) =>
+export const proposedMarksQuery = (
+  { id: clipId, flipped, closer }: Pick<Schemas["BenchClip"], "id" | "flipped" | "closer">,
+  frame: number,
+) =>
   queryOptions({
-    queryKey: ["proposed-marks", clipId, flipped, frame],
+    queryKey: ["proposed-marks", clipId, flipped, closer === null, frame],
     queryFn: () =>
       got(api.GET("/api/clips/{id}/proposed-marks/{frame}", { params: { path: { id: clipId, frame } } })),
     staleTime: 60_000,
+  });
+
+/** What a machine reads where nobody has looked; asked anew whenever what is on the swing has changed. */
+export const firstLookQuery = (id: string, on: string) =>
+  queryOptions({
+    queryKey: ["first-look", id, on],
+    queryFn: () => got(api.GET("/api/swings/{id}/first-look", { params: { path: { id } } })),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
   });
 
 /** What is the same for every swing: it is fetched once. */

@@ -637,6 +637,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/swings/{id}/first-look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * First Look
+         * @description What a machine reads of a swing where nobody has looked yet; none of it is on the swing.
+         */
+        get: operations["tropometer_server_bench_readings_api_first_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/swings/{id}/budgets": {
         parameters: {
             query?: never;
@@ -2027,6 +2047,36 @@ export interface components {
              */
             order: "newest" | "oldest" | "name";
         };
+        /**
+         * FirstTape
+         * @description A reading that stands out at the first look: where it stands, and how sure that is, 0 to 1.
+         */
+        FirstTape: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            /** Value */
+            value: number;
+            /** U95 */
+            u95: number;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "below" | "above";
+            /** Sure */
+            sure: number;
+        };
         /** PagedSwingRow */
         PagedSwingRow: {
             /** Items */
@@ -2076,6 +2126,8 @@ export interface components {
             parts: number;
             /** Clips */
             clips: components["schemas"]["ClipOut"][];
+            /** First Tapes */
+            first_tapes: components["schemas"]["FirstTape"][];
         };
         /**
          * Received
@@ -2231,6 +2283,8 @@ export interface components {
             proposals: components["schemas"]["ProposalsOut"];
             /** Looking */
             looking: boolean;
+            /** Closer */
+            closer: number | null;
         };
         /**
          * BenchSwing
@@ -2499,7 +2553,7 @@ export interface components {
          * MarkColumns
          * @description All marks of one name on a clip, column by column: there may be thousands.
          *
-         *     Beyond the end of `sd_px` and `source` their last entry holds.
+         *     Beyond the end of `sd_px`, `source` and `shared_px` their last entry holds.
          */
         MarkColumns: {
             /** Name */
@@ -2514,6 +2568,8 @@ export interface components {
             sd_px: number[];
             /** Source */
             source: ("hand" | "tracked" | "proposed" | "accepted")[];
+            /** Shared Px */
+            shared_px: number[];
         };
         /**
          * MatValue
@@ -2556,7 +2612,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "peg" | "mark" | "known_length" | "mat" | "plumb" | "view";
+            kind: "peg" | "mark" | "look" | "known_length" | "mat" | "plumb" | "view";
             /** Name */
             name: string;
             /** At */
@@ -2893,6 +2949,8 @@ export interface components {
              * @enum {string}
              */
             source: "hand" | "tracked" | "proposed" | "accepted";
+            /** Shared Px */
+            shared_px: number;
         };
         /** CalibrationEdit */
         CalibrationEdit: {
@@ -3022,6 +3080,11 @@ export interface components {
              * @enum {string}
              */
             source: "hand" | "tracked" | "proposed" | "accepted";
+            /**
+             * Shared Px
+             * @default 0
+             */
+            shared_px: number;
         };
         /** MatEdit */
         MatEdit: {
@@ -3232,6 +3295,25 @@ export interface components {
             values: (number | null)[];
             /** U95 */
             u95: (number | null)[];
+        };
+        /**
+         * FirstLookOut
+         * @description What a machine reads of a swing where nobody has looked yet, and what to look at next.
+         *
+         *     `looking` while players are looked for, `closer` the percent of a closer look that is under way; `mats`
+         *     are the clips whose mat was carried over from others.
+         */
+        FirstLookOut: {
+            /** Looking */
+            looking: boolean;
+            /** Closer */
+            closer: number | null;
+            /** Mats */
+            mats: string[];
+            /** Readings */
+            readings: components["schemas"]["ReadingColumns"][];
+            /** Next */
+            next: components["schemas"]["NextOut"][];
         };
         /**
          * Asked
@@ -5685,6 +5767,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CourseOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_readings_api_first_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstLookOut"];
                 };
             };
             /** @description A problem (RFC 9457) */

@@ -68,6 +68,7 @@ export type Settable =
   | "group"
   | "groups"
   | "round"
+  | "led"
   | "kept"
   | "kinds"
   | "handTest"
@@ -104,6 +105,7 @@ export interface BenchState {
   group: Group; // the one whose marks lie ready under the stage
   groups: Group[]; // those whose marks are wanted
   round: boolean; // the bench leads from mark to mark
+  led: boolean; // the bench leads to what is worth looking at most
   skipped: string[]; // places of the round that wait
   kept: string[]; // doubts that were looked at and kept
   pinned: string[]; // gauges that stay on the stages

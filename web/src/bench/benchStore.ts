@@ -29,6 +29,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
     group: "pelvis",
     groups: ["pelvis", "knees", "feet"],
     round: false,
+    led: false,
     skipped: [],
     kept: [],
     handTest: false,

@@ -43,7 +43,7 @@ export function subject(edit: Edit): string {
 
 /** A clip's marks out of the columns in which they came. */
 export function unpacked(stored: Schemas["ClipMarks"]): ClipMarks {
-  const marks = stored.marks.flatMap(({ name, frame, x, y, sd_px, source }) =>
+  const marks = stored.marks.flatMap(({ name, frame, x, y, sd_px, source, shared_px }) =>
     frame.map((at, i) => ({
       name,
       frame: at,
@@ -51,6 +51,7 @@ export function unpacked(stored: Schemas["ClipMarks"]): ClipMarks {
       y: y[i] ?? 0,
       sd_px: within(sd_px, i) ?? 1,
       source: within(source, i) ?? "hand",
+      shared_px: within(shared_px, i) ?? 0,
     })),
   );
   return { ...stored, marks, gauges: gaugesOf(stored.gauges) };
@@ -87,12 +88,17 @@ export function inverse(before: ClipMarks, edit: Edit): Edit {
     const same = (each: { name: string; frame: number }) => each.name === name && each.frame === frame;
     if (before.hidden.some(same)) return { kind: "hidden", name, frame, hidden: true };
     const was = before.marks.find(same);
-    const place = was ? { x: was.x, y: was.y, sd_px: was.sd_px, source: was.source } : null;
+    const place = was ? placeOf(was) : null;
     return { kind: "mark", name, frame, place };
   }
   if (edit.kind === "mat") return { kind: "mat", value: before.mat };
   if (edit.kind === "facts") return { kind: "facts", value: before.facts };
   return { kind: "calibration", value: before.calibration };
+}
+
+/** Where a mark lies, without its name and frame. */
+function placeOf({ x, y, sd_px, source, shared_px }: Mark): Schemas["MarkPlace"] {
+  return { x, y, sd_px, source, shared_px };
 }
 
 const PACE_MS = 60;

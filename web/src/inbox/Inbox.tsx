@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Plus, Trash2 } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { api, got } from "../api/client";
-import { type SwingRow, stillOf, swingsQuery } from "../api/queries";
+import { meQuery, type SwingRow, stillOf, swingsQuery } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
 import { ListFoot } from "../lists/ListFoot";
 import { chosenFirst, ListHead } from "../lists/ListHead";
@@ -16,6 +16,7 @@ import { AddView } from "../send/AddView";
 import { useFilesOver } from "../send/useGivenFiles";
 import { kindWords } from "../words";
 
+import { FirstTapes } from "./FirstTapes";
 import { NothingWaits } from "./NothingWaits";
 
 const SendSwing = lazy(() => import("../send/SendSwing"));
@@ -82,6 +83,7 @@ export function Inbox() {
 
 function SwingCard({ row }: { row: SwingRow }) {
   const clip = row.clips[0];
+  const units = useQuery(meQuery).data?.units ?? "cm";
   const ready = row.clips.some((each) => each.state === "ready");
   return (
     <li className="plate grid grid-cols-[auto_1fr] gap-4 p-3 sm:grid-cols-[auto_1fr_auto]">
@@ -131,6 +133,7 @@ function SwingCard({ row }: { row: SwingRow }) {
             </div>
           )}
         </dl>
+        <FirstTapes tapes={row.first_tapes} units={units} />
         <div className="mt-1 flex flex-wrap items-center gap-x-4">
           {row.clips.map((each) => (
             <ClipCard key={each.id} clip={each} refreshes="swings" />

@@ -99,7 +99,6 @@ def trail_hip_push(look: Look) -> Measured:
          sign="away from the target positive, open negative")  # fmt: skip
 def pelvis_turn(look: Look) -> Measured:
     """Turn of the line through the hips about the upright; face-on alone, from how narrow it gets."""
-    _refuse_proposed_hips(look)
     return turn_of(look, "hip")
 
 
@@ -107,17 +106,8 @@ def pelvis_turn(look: Look) -> Measured:
          sign="trail side lower positive")  # fmt: skip
 def pelvis_slant(look: Look) -> Measured:
     """Slope of the line through the hips."""
-    _refuse_proposed_hips(look)
     hips = look.line("hip")
     return degrees_of(hips.u, hypot(hips.t, hips.b))
-
-
-def _refuse_proposed_hips(look: Look) -> None:
-    look.refuse(
-        look.scene.proposed("lead_hip", "trail_hip"),
-        "Both hips stand where the machine proposed them, and how their errors hang together is not known: "
-        "place one of them by hand.",
-    )
 
 
 @from_marks("hip_travel", unit="deg", group="pelvis", seen=(BOTH,), at=("impact",), scale="length",

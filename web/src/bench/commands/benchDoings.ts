@@ -149,5 +149,7 @@ export const ON_BENCH: Partial<Record<CommandId, Doing>> = {
 
   undo: on(({ done, undo }) => (done.length ? undo() : "Nothing is left to undo.")),
   redo: on(({ undone, redo }) => (undone.length ? redo() : "Nothing was undone.")),
-  put_down: on(({ set }) => set({ tool: null, selected: null, round: false, notice: null, playing: null })),
+  put_down: on(({ set }) =>
+    set({ tool: null, selected: null, round: false, led: false, notice: null, playing: null }),
+  ),
 };

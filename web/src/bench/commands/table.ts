@@ -193,6 +193,13 @@ export const COMMANDS = {
     shown: "N",
     at: MARK,
   },
+  next_look: {
+    words: "Do what is worth most next, one after the other; again: stop",
+    heading: "marks",
+    keys: ["Shift+n"],
+    shown: "Shift N",
+    idle: "Nothing more is worth looking at.",
+  },
   hide: {
     words: "The mark in hand is hidden on this frame",
     heading: "marks",

@@ -9,7 +9,14 @@ import type { Point } from "../stage/stageView";
 import { openAt, roundOf } from "./round";
 import { corners } from "./surveyMark";
 
-export type ProposedMark = { name: string; frame: number; x: number; y: number; sd_px: number };
+export type ProposedMark = {
+  name: string;
+  frame: number;
+  x: number;
+  y: number;
+  sd_px: number;
+  shared_px: number;
+};
 
 /** The wanted marks of a frame that a worker proposes and nobody has placed. */
 export function useProposedMarks(state: SideState, frame: number, marking: boolean): ProposedMark[] {
@@ -62,8 +69,8 @@ export function TakeProposed({ side, marks }: { side: Side; marks: ProposedMark[
   const take = (taken: ProposedMark[]) => {
     set({ active: side });
     // They lie on the stage and were looked at; their places are still a machine's.
-    for (const { name, frame, x, y, sd_px } of taken)
-      edit(side, { kind: "mark", name, frame, place: { x, y, sd_px, source: "accepted" } });
+    for (const { name, frame, x, y, sd_px, shared_px } of taken)
+      edit(side, { kind: "mark", name, frame, place: { x, y, sd_px, shared_px, source: "accepted" } });
     if (tool || round) advance();
   };
   const any = active && meant.length > 0;

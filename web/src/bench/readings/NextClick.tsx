@@ -1,5 +1,11 @@
+import { useEffect } from "react";
 import type { Schemas } from "../../api/client";
-import { CHECKPOINT_WORDS, MARK_WORDS, PEG_WORDS, READING_WORDS } from "../../words";
+import { CHECKPOINT_WORDS, MARK_WORDS, PEG_WORDS, READING_WORDS, VIEW_WORDS } from "../../words";
+import { useBench, useBenchStore } from "../benchContext";
+import type { Side } from "../benchState";
+import { useDoing } from "../commands/doings";
+import { PROPOSED, takeNeed } from "./follow";
+import { useFirstLook } from "./useFirstLook";
 
 type Next = Schemas["NextOut"];
 
@@ -10,9 +16,16 @@ const MEASURES: Partial<Record<Next["need"]["kind"], string>> = {
 };
 
 /** A need as something to do. */
-export function asked({ kind, name, at }: Next["need"]): string {
+export function asked({ kind, name, at, view }: Next["need"]): string {
+  const from = view && (kind === "look" || name === PROPOSED) ? `, ${VIEW_WORDS[view].toLowerCase()}` : "";
+  return `${doing({ kind, name, at })}${from}`;
+}
+
+function doing({ kind, name, at }: Omit<Next["need"], "view">): string {
   if (kind === "mark")
     return `mark the ${MARK_WORDS[name]?.toLowerCase()} at ${at ? CHECKPOINT_WORDS[at].toLowerCase() : "a peg"}`;
+  if (kind === "look") return `look at ${CHECKPOINT_WORDS[at ?? "address"].toLowerCase()} and take its marks`;
+  if (kind === "peg" && name === PROPOSED) return "peg what is proposed";
   if (kind === "peg") return `peg ${PEG_WORDS[name as keyof typeof PEG_WORDS]?.toLowerCase()}`;
   return MEASURES[kind] ?? "film it from the other side too";
 }
@@ -20,24 +33,44 @@ export function asked({ kind, name, at }: Next["need"]): string {
 const named = (readings: string[]) =>
   readings.map((each) => READING_WORDS[each]?.toLowerCase() ?? each).join(", ");
 
-/** The cheapest thing to do next, and what it brings. */
-export function NextClick({ next, take }: { next: Next; take: (need: Next["need"]) => void }) {
+/** What to do next on a stage's swing and what it brings; where a machine has looked, it leads on from there. */
+export function NextClick({ side }: { side: Side }) {
+  const bench = useBenchStore();
+  const cheapest = useBench((state) => state.sides[side]?.next[0]);
+  const first = useFirstLook(side)?.next;
+  const led = useBench((state) => state.led);
+  const set = useBench((state) => state.set);
+  const next = first ?? cheapest;
+  const key = first ? JSON.stringify(first.need) : "";
+  // What is worth most has changed: go on to it, as long as somebody is led.
+  useEffect(() => {
+    if (led && key) takeNeed(bench, side, JSON.parse(key));
+    else if (led) set({ led: false });
+  }, [led, key, bench, side, set]);
+  useDoing("next_look", () => set({ led: !led, round: false }), first !== undefined);
+  if (!next) return null;
   const brings = next.gives.length
     ? `gives ${named(next.gives)}`
     : next.helps
       ? `${next.helps} readings need it`
-      : `narrows ${named(next.narrows)}`;
+      : next.narrows.length
+        ? `for ${named(next.narrows)}`
+        : "";
   return (
     <button
       type="button"
-      className="plate flex items-baseline gap-1 border-brass p-1.5 text-left text-xs hover:bg-brass/20"
-      onClick={() => take(next.need)}
+      className={`plate flex items-baseline gap-1 border-brass p-1.5 text-left text-xs hover:bg-brass/20 ${led ? "bg-brass/20" : ""}`}
+      onClick={() => (first ? set({ led: !led, round: false }) : takeNeed(bench, side, next.need))}
+      aria-pressed={first ? led : undefined}
       data-testid="next-click"
     >
-      <b className="whitespace-nowrap">Next:</b>
+      <b className="whitespace-nowrap">{led ? "Now:" : "Next:"}</b>
       <span>
-        {asked(next.need)} <span className="opacity-75">({brings})</span>
+        {asked(next.need)} {brings && <span className="opacity-75">({brings})</span>}
       </span>
+      {first && <kbd className="num ml-auto opacity-80 whitespace-nowrap">{hintOf(led)}</kbd>}
     </button>
   );
 }
+
+const hintOf = (led: boolean) => (led ? "Shift N stops" : "Shift N");

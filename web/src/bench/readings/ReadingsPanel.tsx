@@ -7,11 +7,12 @@ import { CHECKPOINT_WORDS, GROUP_TITLES, momentWords, PART_WORDS, READING_WORDS 
 import { useBench, useBenchStore } from "../benchContext";
 import { OTHER, type Side } from "../benchState";
 import { useCourse } from "../whole/useCourse";
-import { follow, takeNeed } from "./follow";
+import { follow } from "./follow";
 import { NextClick } from "./NextClick";
 import type { Reading } from "./reading";
 import { Tape } from "./Tape";
 import type { Past } from "./TapeDetail";
+import { useFirstLook, withFirstLook } from "./useFirstLook";
 
 const FILTERS = {
   matters: "What matters now",
@@ -52,9 +53,10 @@ export function ReadingsPanel({ units, model }: { units: Units; model?: string }
   const bench = useBenchStore();
   const main: Side = useBench((state) => (state.sides.student ? "student" : "reference"));
   const pegged = useBench((state) => state.sides[main]?.readings);
-  const readings = useTimed(main, pegged);
+  const first = useFirstLook(main);
+  const timed = useTimed(main, pegged);
+  const readings = useMemo(() => timed && withFirstLook(timed, first), [timed, first]);
   const others = useBench((state) => state.sides[OTHER[main]]?.readings);
-  const next = useBench((state) => state.sides[main]?.next[0]);
   const focus = useBench((state) => state.focus);
   const swingId = useBench((state) => state.sides.student?.swing.id ?? "");
   const earlier = useQuery(earlierQuery(swingId)).data;
@@ -68,7 +70,7 @@ export function ReadingsPanel({ units, model }: { units: Units; model?: string }
   const refused = passing.filter((reading) => !inline.includes(reading));
   return (
     <section aria-label="Readings" className="plate flex min-h-0 flex-1 flex-col relative overflow-y-auto">
-      {next && <NextClick next={next} take={(need) => takeNeed(bench, main, need)} />}
+      <NextClick side={main} />
       <label className="flex items-center gap-2 border-b border-base-content/20 px-2 py-1 text-xs">
         Readings
         <select

@@ -79,8 +79,9 @@ export const Tape = memo(function Tape({ reading, reference, past, open, units, 
   );
 });
 
-function TapePicture(props: {
-  reading: Reading;
+/** The tape itself: band, ticks, where the reading stands and how sure, the reference's beneath. */
+export function TapePicture(props: {
+  reading: Pick<Reading, "band" | "unit" | "provisional">;
   value: number;
   u95: number;
   reference?: Reading;

@@ -3,6 +3,10 @@ import { KNOWN_LENGTH, MAT, onOf, PLUMB, pegsOf, type Side } from "../benchState
 import type { Bench } from "../benchStore";
 import type { Reading } from "./reading";
 
+/** The name of the need to peg all that a machine proposes. */
+export const PROPOSED = "proposed";
+const PEG_PROPOSED = "Look through the proposed pegs under the stage, then peg them all: G.";
+
 /** Go to the frame a reading came from and open it; for a refused one, take the missing thing in hand. */
 export function follow(bench: Bench, side: Side, reading: Reading): void {
   const need = reading.needs[0];
@@ -47,7 +51,12 @@ export function takeNeed(bench: Bench, side: Side, need: Reading["needs"][number
     set(on.calibration ? { tool: null, selected: KNOWN_LENGTH } : { tool: KNOWN_LENGTH });
   if (need.kind === "mat") set(on.mat ? { tool: null, selected: MAT } : { tool: MAT });
   if (need.kind === "plumb") set({ tool: PLUMB });
-  if (need.kind === "peg" && frame === undefined) {
+  if (need.kind === "look" && frame === undefined) {
+    const proposed = state.clip.proposals.pegs.find((peg) => peg.name === need.at);
+    if (proposed) goTo(side, proposed.frame);
+  }
+  if (need.kind === "peg" && need.name === PROPOSED) set({ notice: PEG_PROPOSED });
+  else if (need.kind === "peg" && frame === undefined) {
     const words = PEG_WORDS[need.name as PegName].toLowerCase();
     set({ notice: `Step to “${words}” and peg it: ${need.at ? "Shift 1 … 9" : "under Events, E"}.` });
   }

@@ -15,6 +15,13 @@ export const ProposedPegs = memo(function ProposedPegs({ side, state }: { side: 
         No golf swing is seen here: peg it yourself, or choose its window.
       </p>
     );
+  const { closer } = state.clip;
+  if (!open && closer !== null)
+    return (
+      <p className="rounded-sm bg-dusk/85 px-2 py-0.5 text-xs">
+        Looking closer: <span className="num">{closer} %</span>
+      </p>
+    );
   if (!open && !state.clip.looking) return null;
   if (!open) return <p className="rounded-sm bg-dusk/85 px-2 py-0.5 text-xs">Looking for the player…</p>;
   return (

@@ -52,7 +52,7 @@ export const Stage = memo(function Stage({ side, state, units }: Props) {
   const putMark = (name: string, { x, y }: Point, gesture?: string) =>
     edit(
       side,
-      { kind: "mark", name, frame: shownFrame, place: { x, y, sd_px: handSd, source: "hand" } },
+      { kind: "mark", name, frame: shownFrame, place: { x, y, sd_px: handSd, source: "hand", shared_px: 0 } },
       gesture,
     );
   const sceneOf = (from: View): Scene => {

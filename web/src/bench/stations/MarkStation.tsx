@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { meQuery } from "../../api/queries";
 import type { Units } from "../../units";
-import { useBench, useBenchStore } from "../benchContext";
+import { useBench } from "../benchContext";
 import { KNOWN_LENGTH, MAT, onOf } from "../benchState";
 import { hint } from "../commands/table";
 import { CameraPanel } from "../ground/CameraPanel";
@@ -10,7 +10,6 @@ import { KnownLengthPanel } from "../ground/KnownLengthPanel";
 import { DoubtQueue } from "../marks/DoubtQueue";
 import { MarkBoard } from "../marks/MarkBoard";
 import { RoundPanel } from "../marks/RoundPanel";
-import { takeNeed } from "../readings/follow";
 import { NextClick } from "../readings/NextClick";
 import { EventList } from "../rule/EventList";
 import { WindowMenu } from "../rule/WindowMenu";
@@ -22,7 +21,6 @@ export function MarkStation({ units }: { units: Units }) {
   const tool = useBench((bench) => bench.tool);
   const selected = useBench((bench) => bench.selected);
   const round = useBench((bench) => bench.round);
-  const bench = useBenchStore();
   if (!state) return null;
   const { mat, calibration } = onOf(state);
   const camera = mat && selected === MAT;
@@ -36,9 +34,7 @@ export function MarkStation({ units }: { units: Units }) {
       {!camera && (
         <>
           <RoundPanel side={side} state={state} />
-          {state.next[0] && !round && (
-            <NextClick next={state.next[0]} take={(need) => takeNeed(bench, side, need)} />
-          )}
+          {!round && <NextClick side={side} />}
           <DoubtQueue side={side} state={state} />
         </>
       )}

@@ -1,0 +1,162 @@
+"""What to look at next: the frame or the mark that settles most of what is worth knowing.
+
+A reading is settled when its whole interval lies on one side of each end of its band, and somebody has
+looked at all marks that it hangs on. What a click is worth is the expected value of sample information
+(Raiffa and Schlaifer 1961, Applied Statistical Decision Theory; from memory): by how much it lowers the
+chance that the likelier verdict is wrong, summed over the readings.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import cast
+
+import numpy as np
+from scipy.stats import norm
+
+from tropometer.swing.arrays import Array
+from tropometer.swing.error.source import HERE, Source, variances
+from tropometer.swing.error.value import NORMAL_95
+from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
+from tropometer.swing.read import Key, OneSwing, SwingRead
+from tropometer.swing.readings.reading import Need
+
+Ends = tuple[float | None, float | None]  # of a band
+Placed = tuple[View, str, Checkpoint]
+
+# Nodes of Gauss and Hermite: where a reading may come to lie once a click has narrowed it.
+NODES, WEIGHTS = np.polynomial.hermite_e.hermegauss(9)
+WEIGHTS = WEIGHTS / WEIGHTS.sum()
+LEAST_WORTH = 1e-3
+
+
+@dataclass(frozen=True, kw_only=True)
+class NextLook:
+    """A frame to look at (its need says "look") or a mark to place by hand, and what it is worth.
+
+    `worth` counts readings that it may be expected to settle; `narrows` names those it tells most of.
+    """
+
+    need: Need
+    worth: float
+    narrows: tuple[str, ...]
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class _Asked:
+    """A reading with a band: its value, one standard deviation, and what each mark adds to its variance."""
+
+    key: Key
+    ends: Ends
+    value: float
+    sd: float
+    of_marks: Mapping[Placed, float]
+    unseen: frozenset[Placed]
+
+
+def next_looks(
+    found: SwingRead, bands: Mapping[Key, Ends], hand_px: Mapping[View, float], most: int = 3
+) -> list[NextLook]:
+    """The looks that are worth most, the best first, in a swing whose marks a machine proposed.
+
+    `hand_px` is one standard deviation of a click in each view, pixels.
+    """
+    asked = [each for swing in found.swings for each in _asked(swing, found, bands)]
+    looks = [*_frames(asked), *_clicks(asked, found, hand_px)]
+    return sorted((each for each in looks if each.worth > LEAST_WORTH), key=lambda each: -each.worth)[:most]
+
+
+def _asked(swing: OneSwing, found: SwingRead, bands: Mapping[Key, Ends]) -> list[_Asked]:
+    keys = [
+        (each.reading, each.at)
+        for each in swing.readings
+        if each.status == "ok" and (each.reading, each.at) in bands and found.given(each.reading, each.at)
+    ]
+    measured = [(key, value) for key in keys if (value := swing.measured(key)) is not None]
+    told = variances([value.slopes for _, value in measured], len(CHECKPOINTS))
+    unseen = swing.scene.unseen()
+    rows = [*told.origins.firsts, len(told.squares)]
+    asked = []
+    for i, (key, _) in enumerate(measured):
+        at = cast(Checkpoint, key[1])
+        column = CHECKPOINTS.index(at)
+        reading = found.given(*key)
+        if reading is None or reading.value is None or not reading.u95:
+            continue
+        of_marks: dict[Placed, float] = {}
+        for row, source in enumerate(told.origins.sources[i], rows[i]):
+            placed = _mark_of(source, at)
+            if placed:
+                of_marks[placed] = of_marks.get(placed, 0.0) + float(told.squares[row, column])
+        frames = {placed: (placed[1], swing.scene.frame(placed[0], placed[2])) for placed in of_marks}
+        hidden = frozenset(
+            placed for placed, mark in frames.items() if mark in unseen.get(placed[0], frozenset())
+        )
+        asked.append(
+            _Asked(
+                key=key,
+                ends=bands[key],
+                value=reading.value,
+                sd=reading.u95 / NORMAL_95,
+                of_marks=of_marks,
+                unseen=hidden,
+            )
+        )
+    return asked
+
+
+def _mark_of(source: Source, at: Checkpoint) -> Placed | None:
+    if source.kind != "mark" or source.view is None or source.at is None:
+        return None
+    return source.view, source.of, at if source.at == HERE else source.at
+
+
+def _frames(asked: list[_Asked]) -> list[NextLook]:
+    """Looking at all marks of a view's checkpoint: worth the verdicts that hang on nothing else unseen."""
+    worth: dict[tuple[View, Checkpoint], float] = {}
+    names: dict[tuple[View, Checkpoint], list[str]] = {}
+    for each in asked:
+        moments = {(view, at) for view, _, at in each.unseen}
+        for at in moments:
+            worth[at] = worth.get(at, 0.0) + float(_sure(each, np.array([each.value]), each.sd)[0]) / len(
+                moments
+            )
+            names.setdefault(at, []).append(each.key[0])
+    return [
+        NextLook(need=Need("look", at, at, view), worth=value, narrows=tuple(dict.fromkeys(names[view, at])))
+        for (view, at), value in worth.items()
+    ]
+
+
+def _clicks(asked: list[_Asked], found: SwingRead, hand_px: Mapping[View, float]) -> list[NextLook]:
+    """Placing one mark by hand: worth what it is expected to make surer."""
+    worth: dict[Placed, list[tuple[float, str]]] = {}
+    clips = {clip.view: clip for swing in found.swings for clip in swing.scene.clips.values()}
+    for each in asked:
+        sure = float(_sure(each, np.array([each.value]), each.sd)[0])
+        for placed, square in each.of_marks.items():
+            view, name, at = placed
+            mark = clips[view].marks.get(name, {}).get(clips[view].checkpoints.get(at, -1))
+            if mark is None or mark.sd_px <= hand_px[view]:
+                continue
+            goes = square * (1 - (hand_px[view] / mark.sd_px) ** 2)
+            after = np.sqrt(max(each.sd**2 - goes, 1e-12))
+            surer = float(WEIGHTS @ _sure(each, each.value + NODES * np.sqrt(goes), after)) - sure
+            worth.setdefault(placed, []).append((surer, each.key[0]))
+    return [
+        NextLook(
+            need=Need("mark", name, at, view),
+            worth=sum(each for each, _ in gains),
+            narrows=tuple(dict.fromkeys(name for _, name in sorted(gains, reverse=True))),
+        )
+        for (view, name, at), gains in worth.items()
+    ]
+
+
+def _sure(each: _Asked, values: Array, sd: float) -> Array:
+    """The chance of the likeliest verdict (n,): below, inside or above the band."""
+    low, high = each.ends
+    below = norm.cdf((low - values) / sd) if low is not None else np.zeros(len(values))
+    above = norm.cdf((values - high) / sd) if high is not None else np.zeros(len(values))
+    return np.asarray(np.max([below, above, 1 - below - above], axis=0))
