@@ -9,8 +9,10 @@ counted: what stays through a clip, and what is left on its frames.
 
 from __future__ import annotations
 
+import gzip
+import json
 import os
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, replace
 from pathlib import Path
@@ -23,16 +25,19 @@ from tropometer.golfer.cast import TAKES, Take
 from tropometer.golfer.clips import body_of, frame_times_s, truth
 from tropometer.golfer.footage import Footage
 from tropometer.golfer.motion import Motion
+from tropometer.golfer.renderer import Picture
 from tropometer.swing.names import VIEWS, View
 from tropometer.swing.proposals import close_offsets
 from tropometer.swing.proposals.landmarks import RIGHTWARD, Landmarks
 from tropometer.swing.proposals.marks import BESIDE_CHECKPOINTS, bases, checkpoint_weights
 from tropometer.swing.proposals.offsets import OFFSETS
 from tropometer.video.landmarks import CLOSE, LandmarkFinder
+from tropometer.video.proxy import upright_frames
 
 Array = npt.NDArray[np.float64]
 Key = tuple[View, str]
 
+CLIPS = Path(__file__).parents[1] / "demo" / "clips"
 MODELS = Path(__file__).parents[1] / "var" / "models"
 OTHER_SIDES: dict[View, float] = {"from_behind": 1.1, "up_the_line": 0.95}  # and the phone's height, metres
 FROM_OTHER_SIDES = (
@@ -55,6 +60,7 @@ Aside = tuple[float, float]
 Nine = tuple[Aside, Aside, Aside, Aside, Aside, Aside, Aside, Aside, Aside]
 
 # What is missed at the checkpoints, after the spreads of what is shared by a clip's frames and of each one's.
+# fmt: off
 CLOSE_OFFSETS: dict[tuple[View, str], tuple[float, float, Nine]] = {
 '''
 
@@ -74,33 +80,48 @@ def takes() -> Iterator[Take]:
     for name in FROM_OTHER_SIDES:
         take = next(each for each in TAKES if each.name == name)
         for view, height_m in OTHER_SIDES.items():
-            yield replace(take, camera=replace(take.camera, view=view, height_m=height_m))
+            camera = replace(take.camera, view=view, height_m=height_m)
+            yield replace(take, name=f"{name}, {view}", camera=camera)
+
+
+def pictures_of(take: Take) -> tuple[dict[str, Any], Iterator[Picture]]:
+    """What is true of a take, and its pictures: out of its clip, or drawn anew."""
+    clip = CLIPS / f"{take.name}.{take.recording.container}"
+    if clip.exists():
+        known = json.loads(gzip.decompress((CLIPS / f"{take.name}.truth.json.gz").read_bytes()))
+        return known, (picture for picture, _ in upright_frames(clip))
+    motion = Motion(body_of(take.person), take.settings)
+    times = frame_times_s(take, motion)
+    footage = Footage(motion, take.camera, take.person.colours, take.film)
+    drawn = (footage.picture(float(t), number) for number, t in enumerate(times))
+    return truth(take, motion, times), drawn
 
 
 def missed_in(take: Take) -> dict[Key, Missed]:
     """What the close network misses each mark by between address and finish, torso lengths."""
-    motion = Motion(body_of(take.person), take.settings)
-    times = frame_times_s(take, motion)
-    footage = Footage(motion, take.camera, take.person.colours, take.film)
-    known = truth(take, motion, times)
-    pegs = known["checkpoints"]
+    known, pictures = pictures_of(take)
+    pegs, times = known["checkpoints"], np.array(known["times_s"]["frames"])
     first = max(pegs["address"] - BESIDE_CHECKPOINTS, 0)
     frames = range(first, min(pegs["finish"] + BESIDE_CHECKPOINTS, len(times) - 1) + 1)
     fast, close = LandmarkFinder(MODELS), LandmarkFinder(MODELS, CLOSE)
     points, outlines = np.full((len(frames), 33, 3), np.nan), np.full((len(frames), 8, 2), np.nan)
-    for i, frame in enumerate(frames):
-        picture = footage.picture(float(times[frame]), frame)
+    for frame, picture in enumerate(pictures):
         found = fast.find(picture)
-        body = close.find_in(picture, found.square) if found else None
+        body = close.find_in(picture, found.square) if found and frame in frames else None
         if body is not None:
-            points[i], outlines[i] = body.landmarks, body.outline
+            points[frame - first], outlines[frame - first] = body.landmarks, body.outline
     seen = Landmarks(times[list(frames)] - times[first], points, outlines)
+    return missed_by(take.name, known, frames, seen)
+
+
+def missed_by(take_name: str, known: dict[str, Any], frames: range, seen: Landmarks) -> dict[Key, Missed]:
+    """What landmarks of some frames of a take miss each mark by."""
     view: View = known["view"]
     way = np.array([RIGHTWARD[view] * (1 if known["hand"] == "right" else -1), 1.0])
-    weights = checkpoint_weights(np.array(frames), pegs)
+    weights = checkpoint_weights(np.array(frames), known["checkpoints"])
     return {
         (view, name): Missed(
-            take.name.split("_")[0], weights, (base - _true(known, name, frames)) / seen.torso_px * way
+            take_name.split("_")[0], weights, (base - _true(known, name, frames)) / seen.torso_px * way
         )
         for name, base in bases(seen, view, known["hand"]).items()
         if name in known["pixels"] and (view, name) in OFFSETS
@@ -147,11 +168,16 @@ def spreads(name: str, golfers: list[Missed]) -> tuple[float, float]:
 
 def main() -> None:
     """Look at all, and write the table."""
-    missed: dict[Key, list[Missed]] = {}
     with ProcessPoolExecutor(os.cpu_count()) as pool:
-        for of_take in pool.map(missed_in, takes()):
-            for key, each in of_take.items():
-                missed.setdefault(key, []).append(each)
+        write(pool.map(missed_in, takes()))
+
+
+def write(takes_missed: Iterable[dict[Key, Missed]]) -> None:
+    """Write the table from what is missed in each take."""
+    missed: dict[Key, list[Missed]] = {}
+    for of_take in takes_missed:
+        for key, each in of_take.items():
+            missed.setdefault(key, []).append(each)
     rows = []
     for view in VIEWS:
         for name in sorted(name for of, name in missed if of == view):
@@ -159,9 +185,13 @@ def main() -> None:
             if not any(np.isfinite(each.by).all(axis=1).any() for each in golfers):
                 continue
             shared, own = spreads(name, golfers)
-            at = ", ".join(f"({a:.3f}, {b:.3f})" for a, b in (fitted(golfers) + 0.0).tolist())
-            rows.append(f'    ("{view}", "{name}"): ({shared:.3f}, {own:.3f}, ({at})),\n')
-    Path(close_offsets.__file__).write_text(HEAD + "".join(rows) + "}\n")
+            at = [f"({aside:.3f}, {down:.3f})," for aside, down in (fitted(golfers) + 0.0).tolist()]
+            lines = (" ".join(at[:5]), " ".join(at[5:]))
+            rows.append(
+                f'    ("{view}", "{name}"): ({shared:.3f}, {own:.3f}, (\n'
+                f"        {lines[0]}\n        {lines[1]}\n    )),\n"
+            )
+    Path(close_offsets.__file__).write_text(HEAD + "".join(rows) + "}\n# fmt: on\n")
 
 
 if __name__ == "__main__":

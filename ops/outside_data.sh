@@ -16,6 +16,7 @@ cf4f2816c86bea4bfbea255333d8626ff32a3ecabdab8b0fb147cea9167fde3a  cam01.mp4
 94ff87cf978b8406e8aa36ab3c5362e72848994e87652f0dc7a33c315e8e0442  cam02.mp4
 b8b329f832f178f27ecb78d024d5026b96c6adb36c387bfe2c0af85eab8a11ca  cam03.mp4
 b5c0e7863fd70d008e7178d3c556b045b0ea5f78fcd61ca548a0b2e807e641f7  cam04.mp4
+fd90e4bbae3278ef1dc0cdd42a34ee06bf88286f628a02c00a29407aa39e34c5  cameras.xml
 SUMS
 }
 
@@ -40,6 +41,8 @@ with zipfile.ZipFile(next(into.glob("biomdp-*.whl"))) as jumps:
 with zipfile.ZipFile(next(into.glob("pose2sim-*.whl"))) as walk:
     for name in ("cam01.mp4", "cam02.mp4", "cam03.mp4", "cam04.mp4"):
         (into / name).write_bytes(walk.read(f"Pose2Sim/Demo_SinglePerson/videos/{name}"))
+    cameras = walk.read("Pose2Sim/Demo_SinglePerson/calibration/Calib.qca.txt")
+    (into / "cameras.xml").write_bytes(cameras)
 with tarfile.open(next(into.glob("GaitAnalysisToolKit-*.tar.gz"))) as gait:
     for name in ("rawdata.txt", "refresults.mat"):
         (member,) = [each for each in gait.getnames() if each.endswith(f"2d_inverse_dynamics/test/{name}")]

@@ -2,8 +2,8 @@
 
 A scripted hand does what is said to be worth most next, with 1.5 px of error at 720 lines: pegs what is
 proposed, takes all marks of a frame as they were proposed, or places one. Decided is a reading whose interval
-lies on one side of each end of its band and all of whose marks were looked at; counted are those that all marks
-by hand decide.
+lies on one side of each end of its band and all of whose marks were looked at; counted are those that all
+marks by hand decide.
 """
 
 from __future__ import annotations
@@ -19,7 +19,7 @@ from django.test import tag
 from tests.swings import truth
 from tests.video.looking import Looked, look_at_take
 from tropometer.golfer.cast import TAKES
-from tropometer.swing.names import ClubClass
+from tropometer.swing.names import Checkpoint, ClubClass
 from tropometer.swing.next_look import next_looks
 from tropometer.swing.proposals.provisional import PEG_SD_S, SeenClip, with_proposals
 from tropometer.swing.read import Key, SwingRead, read
@@ -219,7 +219,7 @@ class FirstLookBench(TestCase):
                 rights.append(hand.right(decided))
             rows.append({"pair": pair, "whole": len(whole), "shares": shares, "rights": rights})
         print(
-            f"\nprovisional readings of {len(rows)} swings that hold in u95: {np.mean(held):.1%} of {len(held)}"
+            f"\nprovisional readings that hold in u95: {np.mean(held):.1%} of {len(held)}, {len(rows)} swings"
         )
         print(f"\n{'pegs':<16}{'median':>8}{'p95':>8}  within 2 sd   ms off the truth")
         for at, late in sorted(off.items()):
@@ -227,9 +227,7 @@ class FirstLookBench(TestCase):
             least_s = 1 / 60 / np.sqrt(12)
             within = np.mean(far <= 1.96e3 * np.hypot(dict(PEG_SD_S)[at], least_s))
             print(f"{at:<16}{np.median(far):8.0f}{np.percentile(far, 95):8.0f}{within:12.0%}")
-        print(
-            f"\n{'decided by the hand that is led':<34}{'of':>4}{'at 12':>8}{'right':>7}{'at 40':>8}{'80 % at':>9}"
-        )
+        print(f"\n{'decided, led':<34}{'of':>4}{'at 12':>8}{'right':>7}{'at 40':>8}{'80 % at':>9}")
         for row in rows:
             shares, rights = row["shares"], row["rights"]
             at_12 = min(ASKED_ACTIONS, len(shares)) - 1

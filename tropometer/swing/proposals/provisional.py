@@ -21,8 +21,8 @@ Seen = Callable[[str, int], Mark | None]
 # How far proposed pegs lie from their moments, one standard deviation, seconds: measured on the made-up
 # golfers (`./tropo bench first-look` counts what holds with them).
 PEG_SD_S: dict[Checkpoint, float] = {
-    "address": 0.03,
-    "shaft_back": 0.03,
+    "address": 0.045,
+    "shaft_back": 0.035,
     "arm_back": 0.05,
     "top": 0.03,
     "arm_down": 0.025,
