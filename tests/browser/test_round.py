@@ -6,12 +6,10 @@ import numpy as np
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.base import BrowserCase, StageDriver
-from tests.swing.test_proposals import landmarks_of, outline_of
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.server.bench import tracking
 from tropometer.server.bench.models import HiddenMark, Mark, Peg
-from tropometer.server.clips.models import Clip, Proposals, SeenBody
-from tropometer.server.clips.proposing import propose
+from tropometer.server.clips.models import Clip
 from tropometer.server.lessons.models import LessonFrame
 
 FACE, LINE = "tobin_first_face", "tobin_first_line"
@@ -65,17 +63,6 @@ class Counted:
             left, right = (middle, right) if now < frame else (left, middle)
         self.page.mouse.up()
         self.actions += 1
-
-
-def put_proposals(clip: Clip, name: str) -> None:
-    """As if a worker with perfect eyes had looked."""
-    known = truth(name)
-    pegs = [{"name": at, "frame": f, "confidence": 0.9} for at, f in known["checkpoints"].items()]
-    found = propose(clip, 0, np.zeros((0, 33, 3))) | {"pegs": pegs}
-    landmarks = landmarks_of(known).points.astype(np.float32).tobytes()
-    outline = outline_of(known).astype(np.float32).tobytes()
-    SeenBody.objects.create(clip=clip, network="fast", first_frame=0, landmarks=landmarks, outline=outline)
-    Proposals.objects.create(clip=clip, found=found)
 
 
 class RoundTests(BrowserCase):

@@ -5,11 +5,14 @@ import tempfile
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+
 from tests.server import making
 from tests.swings import truth
 from tests.video.several_swings import SeveralSwings, write_several
 from tropometer.server.bench.models import Mark, Swing
 from tropometer.server.clips import services
+from tropometer.server.clips.closer import look_closer
 from tropometer.server.clips.models import Clip, Proposals, SeenBody
 from tropometer.server.clips.proposing import look
 
@@ -95,12 +98,33 @@ class PartingTests(making.MediaCase):
         said = Clip.objects.values_list("view", "capture_fps")
         self.assertEqual(set(said), {("down_the_line", 240.0)})
 
+    def check_looked_at_closely(self, clip: Clip) -> None:
+        """From address to finish the body is seen again by the closer network, in the very same squares."""
+        stored = Proposals.objects.get(clip=clip)
+        self.assertEqual(stored.closer, 0)
+        pegs = {peg["name"]: peg["frame"] for peg in stored.found["pegs"]}
+        path = f"/api/clips/{clip.pk}/proposed-marks/{pegs['top']}"
+        before = {mark["name"]: mark for mark in self.client.get(path).json()}
+        look_closer(clip.pk)
+        fast, close = SeenBody.objects.filter(clip=clip).order_by("-network")
+        self.assertEqual(close.first_frame, max(pegs["address"] - 6, fast.first_frame))
+        self.assertLess(len(close.landmarks), len(fast.landmarks))
+        self.assertIsNone(Proposals.objects.get(clip=clip).closer)
+        after = {mark["name"]: mark for mark in self.client.get(path).json()}
+        for name in ("lead_knee", "trail_ankle", "lead_hip"):
+            apart = np.hypot(after[name]["x"] - before[name]["x"], after[name]["y"] - before[name]["y"])
+            self.assertTrue(0 < apart < 25, (name, apart))
+            self.assertTrue(after[name]["shared_px"] > before[name]["shared_px"] == 0, name)
+        look(clip.pk)  # whatever is said anew of the clip: what was seen closely was seen for that
+        self.assertEqual(SeenBody.objects.get(clip=clip).network, "fast")
+
     def test_a_worker_proposes_what_the_swing_shows(self) -> None:
         clip = self.take_in()
         heard = Proposals.objects.filter(clip=clip)
         self.assertFalse(heard.exists())
         look(clip.pk)
         self.assertEqual(SeenBody.objects.get(clip=clip).first_frame, clip.window[0])
+        self.check_looked_at_closely(clip)
         bench = self.client.get(f"/api/swings/{clip.swing_id}").json()
         found = bench["clips"][0]["proposals"]
         self.assertEqual((found["view"]["value"], found["hand"]["value"]), ("face_on", "right"))

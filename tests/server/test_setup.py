@@ -11,7 +11,8 @@ from django.utils import timezone
 from tests.server import making
 from tests.swings import DEMO_CLIPS, truth
 from tests.video import strip_clips
-from tropometer.server.bench.models import Mat, Swing
+from tropometer.server.bench import first_look
+from tropometer.server.bench.models import FirstLook, Mat, Swing
 from tropometer.server.clips.models import Clip, State
 from tropometer.server.people.models import User
 from tropometer.video.probe import probe
@@ -58,6 +59,18 @@ class CarryTests(making.MediaCase):
             for corner, (x, y) in zip(answer["mat"]["corners"], self.corners, strict=True):
                 self.assertAlmostEqual(corner["x"], x + moved[0], delta=1.0)
                 self.assertAlmostEqual(corner["y"], y + moved[1], delta=1.0)
+
+    def test_the_first_look_carries_it_over_by_itself_and_lays_it_on_nothing(self) -> None:
+        target = self.clip(self.owner, HERE, MOVED)
+        elsewhere = self.clip(self.owner, ELSEWHERE, (0, 0))
+        for each in (target, elsewhere):
+            first_look.keep(each.swing_id)
+        mats = FirstLook.objects.get(swing=target.swing_id).mats
+        for corner, (x, y) in zip(mats[str(target.pk)]["corners"], self.corners, strict=True):
+            self.assertAlmostEqual(corner["x"], x + MOVED[0], delta=1.0)
+            self.assertAlmostEqual(corner["y"], y + MOVED[1], delta=1.0)
+        self.assertEqual(FirstLook.objects.get(swing=elsewhere.swing_id).mats, {})
+        self.assertEqual(Mat.objects.get().clip_id, self.source.pk)
 
     def test_another_set_up_is_refused_in_plain_words(self) -> None:
         answer = self.carry(self.clip(self.owner, ELSEWHERE, (0, 0)))
