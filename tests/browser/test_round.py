@@ -6,6 +6,7 @@ import numpy as np
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.base import BrowserCase, StageDriver
+from tests.server.seen import put_proposals
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.server.bench import tracking
 from tropometer.server.bench.models import HiddenMark, Mark, Peg
