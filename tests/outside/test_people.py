@@ -13,7 +13,7 @@ from tests.outside.walk import CAMERAS, PARTS, walk
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks
 from tropometer.swing.proposals.motion import Heard
-from tropometer.swing.proposals.offsets import REAL_PEOPLE_CLOSE
+from tropometer.swing.proposals.offsets import REAL_PEOPLE
 from tropometer.video.landmarks import LandmarkFinder
 from tropometer.video.movement import MovementMeter
 from tropometer.video.proxy import upright_frames
@@ -44,7 +44,7 @@ class PeopleTests(TestCase):
         self.assertTrue(3.0 < tall < 4.5, tall)
         for part in PARTS:
             missed = [np.concatenate([seen.missed(part, camera) for camera in pair]) for pair in pairs]
-            shipped = float(np.hypot(*REAL_PEOPLE_CLOSE[part]))
+            shipped = float(np.hypot(*REAL_PEOPLE["close"][part]))
             with self.subTest(part):
                 self.assertLess(1.96 * shipped / tall, 0.04)  # of stature: honest, and not by being wide
                 for here, there in (missed, missed[::-1]):

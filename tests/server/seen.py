@@ -15,5 +15,8 @@ def put_proposals(clip: Clip, name: str) -> None:
     found = propose(clip, 0, np.zeros((0, 33, 3))) | {"pegs": pegs, "is_swing": True}
     landmarks = landmarks_of(known).points.astype(np.float32).tobytes()
     outline = outline_of(known).astype(np.float32).tobytes()
-    SeenBody.objects.create(clip=clip, network="fast", first_frame=0, landmarks=landmarks, outline=outline)
+    for network in ("fast", "close"):
+        SeenBody.objects.create(
+            clip=clip, network=network, first_frame=0, landmarks=landmarks, outline=outline
+        )
     Proposals.objects.create(clip=clip, found=found)

@@ -8,7 +8,7 @@ from tests.server import making
 from tests.server.seen import put_proposals
 from tropometer.server.bench import first_look
 from tropometer.server.bench.models import FirstLook, Mark, Peg, Swing
-from tropometer.server.clips.models import Clip
+from tropometer.server.clips.models import Clip, SeenBody
 
 
 class FirstLookTests(making.MediaCase):
@@ -103,6 +103,11 @@ class FirstLookTests(making.MediaCase):
         first_look.keep(self.swing.pk)
         self.assertFalse(FirstLook.objects.exists())  # the clip that is looked at last asks again
         Clip.objects.update(looking=False)
+        body = SeenBody.objects.get(network="close")
+        body.delete()
+        first_look.keep(self.swing.pk)
+        self.assertEqual(self.tapes(), [])  # what the fast network sees is too rough to be news
+        body.save()
         first_look.keep(self.swing.pk)
         found = self.tapes()
         self.assertTrue(1 <= len(found) <= 3, found)

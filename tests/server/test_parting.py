@@ -114,7 +114,8 @@ class PartingTests(making.MediaCase):
         for name in ("lead_knee", "trail_ankle", "lead_hip"):
             apart = np.hypot(after[name]["x"] - before[name]["x"], after[name]["y"] - before[name]["y"])
             self.assertTrue(0 < apart < 25, (name, apart))
-            self.assertTrue(after[name]["shared_px"] > before[name]["shared_px"] == 0, name)
+            self.assertLess(after[name]["sd_px"], before[name]["sd_px"], name)
+            self.assertTrue(0 < after[name]["shared_px"] < after[name]["sd_px"], name)
         look(clip.pk)  # whatever is said anew of the clip: what was seen closely was seen for that
         self.assertEqual(SeenBody.objects.get(clip=clip).network, "fast")
 

@@ -13,7 +13,7 @@ from tropometer.golfer.cast import TAKES
 from tropometer.swing.names import PLANE_OF
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks, unswapped
-from tropometer.swing.proposals.marks import propose_marks
+from tropometer.swing.proposals.marks import ProposedMark, propose_marks
 from tropometer.swing.proposals.motion import Heard, find_swings, plausible_slowness
 from tropometer.swing.proposals.seeing import player_box, propose_hand, propose_view
 
@@ -144,6 +144,10 @@ class NoSwingTests(TestCase):
 
 
 class MarkTests(TestCase):
+    def proposed(self, landmarks: Landmarks, known: dict[str, Any]) -> dict[str, ProposedMark]:
+        frames = np.arange(len(landmarks.times_s))
+        return propose_marks(landmarks, known["view"], known["hand"], frames, known["checkpoints"])
+
     def test_marks_of_the_outline_lie_by_the_truth_for_either_hand(self) -> None:
         wanted = {
             "face_on": ("lead_hip_edge", "trail_hip_edge", "trail_foot_outer"),
@@ -153,7 +157,7 @@ class MarkTests(TestCase):
             known = truth(name)
             seen = landmarks_of(known)
             landmarks = Landmarks(seen.times_s, seen.points, outline_of(known))
-            marks = propose_marks(landmarks, known["view"], known["hand"])
+            marks = self.proposed(landmarks, known)
             for mark in wanted[known["view"]]:
                 with self.subTest(name, mark=mark):
                     apart = np.abs(marks[mark].places - np.array(known["pixels"][mark]))
@@ -161,7 +165,7 @@ class MarkTests(TestCase):
 
     def test_without_an_outline_its_marks_are_left_out(self) -> None:
         known = truth("tobin_first_face")
-        marks = propose_marks(landmarks_of(known), known["view"], known["hand"])
+        marks = self.proposed(landmarks_of(known), known)
         self.assertTrue(np.isnan(marks["lead_hip_edge"].places).all())
         self.assertTrue(np.isfinite(marks["lead_hip"].places).all())
 

@@ -7,17 +7,15 @@ from unittest import TestCase
 
 import cv2
 import numpy as np
-from django.conf import settings
 from django.test import tag
 
 from tests.swings import DEMO_CLIPS, truth
+from tests.video.looking import heard_in, look
 from tropometer.golfer.cast import TAKES, Take
 from tropometer.swing.names import TRACKED
-from tropometer.swing.proposals.landmarks import Landmarks
-from tropometer.swing.proposals.marks import ProposedMark, propose_marks
+from tropometer.swing.proposals.marks import ProposedMark
 from tropometer.swing.record.camera_motion import CameraMotion
 from tropometer.video.camera_motion import camera_motion
-from tropometer.video.landmarks import LandmarkFinder
 from tropometer.video.proxy import upright_frames
 from tropometer.video.shaft import APART_FRAMES, follow_shaft
 from tropometer.video.tracking import Span, hung, track
@@ -33,46 +31,45 @@ WITHIN_PX = 3.0
 @tag("bench")
 class MarkBench(TestCase):
     def test_proposed_and_followed_marks(self) -> None:
-        proposed: dict[tuple[str, str], list[tuple[float, bool]]] = {}
+        proposed: dict[tuple[str, str, str], list[tuple[float, bool]]] = {}
         swaps, followed, club, steadied = Swaps(), Followed(), Club(), Steadied()
-        took, frames = 0.0, 0
+        took: dict[str, list[float]] = {}
         for take in TAKES:
             known = truth(take.name)
-            finder = LandmarkFinder(settings.LANDMARK_MODELS)
-            bodies, grays = [], []
-            for picture, _ in upright_frames(DEMO_CLIPS / f"{take.name}.{take.recording.container}"):
-                began = time.perf_counter()
-                bodies.append(finder.find(picture))
-                took, frames = took + time.perf_counter() - began, frames + 1
-                grays.append(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY))
-            points = np.array([np.full((33, 3), np.nan) if b is None else b.landmarks for b in bodies])
-            outline = np.array([np.full((8, 2), np.nan) if b is None else b.outline for b in bodies])
-            times = np.array(known["times_s"]["frames"])
-            marks = propose_marks(Landmarks(times - times[0], points, outline), known["view"], known["hand"])
+            path = DEMO_CLIPS / f"{take.name}.{take.recording.container}"
+            pictures = [picture for picture, _ in upright_frames(path)]
+            grays = [cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY) for picture in pictures]
+            looked = look(pictures, known, heard_in(take))
+            for network, ms in looked.ms_a_frame.items():
+                took.setdefault(network, []).append(ms)
+            marks = looked.marks
             camera = known["camera"]
             tall = known["stature_m"] * camera["focal_px"] / camera["distance_m"]
-            for name, mark in marks.items():
-                missed = mark.places - np.array(known["pixels"][name])
-                if name.endswith("hip_edge"):
-                    missed[:, 1] = 0  # its height is the joint's, and is not read from it
-                held = np.abs(missed) <= 1.96 * mark.sd_px[:, None]
-                rows = zip(np.hypot(*missed.T) / tall * 100, held.all(axis=1), strict=True)
-                part = name.removeprefix("lead_").removeprefix("trail_")
-                proposed.setdefault((known["view"], part), []).extend(rows)
+            for network, of_network in (("fast", looked.fast), ("close", looked.marks)):
+                rows = looked.close_frames
+                for name, mark in of_network.items():
+                    missed = (mark.places - np.array(known["pixels"][name]))[rows]
+                    if name.endswith("hip_edge"):
+                        missed[:, 1] = 0  # its height is the joint's, and is not read from it
+                    held = np.abs(missed) <= 1.96 * mark.sd_px[rows, None]
+                    each = zip(np.hypot(*missed.T) / tall * 100, held.all(axis=1), strict=True)
+                    part = name.removeprefix("lead_").removeprefix("trail_")
+                    proposed.setdefault((known["view"], part, network), []).extend(each)
             swaps.add(known, marks, tall)
             followed.add(known, marks, grays)
             if take.camera.drift_deg:
                 steadied.add(take, known, grays)
             if known["view"] == "face_on":
                 club.add(known, marks, grays)
-        print(f"\n{'proposed':<29}{'median':>8}{'p95':>8}  in u95   (% of stature)")
-        for (view, part), rows in sorted(proposed.items()):
-            missed, held = (np.array(each) for each in zip(*rows, strict=True))
+        print(f"\n{'proposed':<36}{'median':>8}{'p95':>8}  in u95   (% of stature)")
+        for (view, part, network), found in sorted(proposed.items()):
+            missed, held = (np.array(each) for each in zip(*found, strict=True))
             missed = missed[np.isfinite(missed)]
             median, p95 = np.percentile(missed, [50, 95])
-            print(f"{view:<15}{part:<14}{median:8.2f}{p95:8.1f}{held.mean():8.0%}")
+            print(f"{view:<15}{part:<14}{network:<7}{median:8.2f}{p95:8.1f}{held.mean():8.0%}")
         swaps.print()
-        print(f"{took / frames * 1000:.0f} ms a frame on one core, {frames} frames")
+        for network, each_ms in took.items():
+            print(f"{network}: {np.mean(each_ms):.0f} ms a frame on one core, {len(each_ms)} clips")
         followed.print()
         club.print()
         steadied.print()

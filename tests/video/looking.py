@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
@@ -18,7 +19,6 @@ from tropometer.swing.proposals.marks import (
     BESIDE_CHECKPOINTS,
     ProposedMark,
     laid_over,
-    propose_close_marks,
     propose_marks,
 )
 from tropometer.swing.proposals.motion import Heard
@@ -39,6 +39,7 @@ class Looked:
     fast: dict[str, ProposedMark]
     marks: dict[str, ProposedMark]
     close_frames: range
+    ms_a_frame: dict[str, float]  # by network
 
     def mark(self, name: str, frame: int) -> Mark | None:
         """A proposed mark on a frame."""
@@ -52,36 +53,47 @@ class Looked:
 def look(pictures: Iterable[Picture], known: dict[str, Any], heard: Heard | None) -> Looked:
     """Look at the pictures of a clip of which `times_s`, view and hand are known."""
     finder, meter = LandmarkFinder(settings.LANDMARK_MODELS), MovementMeter()
-    kept, bodies = [], []
-    for picture in pictures:
-        bodies.append(finder.find(picture))
+    kept = list(pictures)
+    began = time.perf_counter()
+    bodies = [finder.find(picture) for picture in kept]
+    ms = {"fast": (time.perf_counter() - began) / len(kept) * 1000}
+    for picture in kept:
         meter.add(picture)
-        kept.append(picture)
     times = np.array(known["times_s"]["frames"])
     view: View = known["view"]
     hand: Hand = known["hand"]
     seen = _landmarks(times, bodies)
-    fast = propose_marks(seen, view, hand)
     pegs = {at: peg.frame for at, peg in propose_checkpoints(seen, meter.found(), hand, heard).items()}
+    fast = propose_marks(seen, view, hand, np.arange(len(kept)), pegs)
     if len(pegs) < 2:
-        return Looked(pegs, fast, fast, range(0))
+        return Looked(pegs, fast, fast, range(0), ms)
     first = max(min(pegs.values()) - BESIDE_CHECKPOINTS, 0)
     frames = range(first, min(max(pegs.values()) + BESIDE_CHECKPOINTS, len(kept) - 1) + 1)
     finder = LandmarkFinder(settings.LANDMARK_MODELS, CLOSE)
+    began = time.perf_counter()
     closely = [finder.find_in(kept[i], body.square) if (body := bodies[i]) else None for i in frames]
-    closer = propose_close_marks(_landmarks(times[list(frames)], closely), view, hand, np.array(frames), pegs)
-    return Looked(pegs, fast, laid_over(fast, closer, first), frames)
+    ms["close"] = (time.perf_counter() - began) / len(frames) * 1000
+    at = np.array(frames)
+    closer = propose_marks(_landmarks(times[at], closely), view, hand, at, pegs, "close")
+    return Looked(pegs, fast, laid_over(fast, closer, first), frames, ms)
 
 
 def look_at_take(take: Take) -> Looked:
     """Look at a demo clip."""
-    path, known = DEMO_CLIPS / f"{take.name}.{take.recording.container}", truth(take.name)
+    path = DEMO_CLIPS / f"{take.name}.{take.recording.container}"
+    return look((picture for picture, _ in upright_frames(path)), truth(take.name), heard_in(take))
+
+
+def heard_in(take: Take) -> Heard | None:
+    """The surest strike that is heard in a demo clip."""
+    known = truth(take.name)
     slow = known["capture_fps"] / known["played_fps"]
+    late_s = CAMERA_M / SOUND_M_S
     strikes = [
-        Heard(each.played_s / slow - CAMERA_M / SOUND_M_S, each.confidence) for each in hear_strikes(path)
+        Heard(each.played_s / slow - late_s, each.confidence)
+        for each in hear_strikes(DEMO_CLIPS / f"{take.name}.{take.recording.container}")
     ]
-    loudest = max(strikes, key=lambda each: each.confidence, default=None)
-    return look((picture for picture, _ in upright_frames(path)), known, loudest)
+    return max(strikes, key=lambda each: each.confidence, default=None)
 
 
 def _landmarks(times: Any, bodies: list[Body | None]) -> Landmarks:

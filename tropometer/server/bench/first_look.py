@@ -24,7 +24,7 @@ from tropometer.server.bench.pegs import checkpoints_of
 from tropometer.server.bench.problems import BadEdit
 from tropometer.server.bench.record import careful_sd_px, ready_clips, record_of
 from tropometer.server.bench.setup import carried_over, others_with_mat
-from tropometer.server.clips.bodies import proposals_of
+from tropometer.server.clips.bodies import is_seen_closely, proposals_of
 from tropometer.server.clips.closer import clip_looked_at_closely
 from tropometer.server.clips.proposing import clip_looked_at
 from tropometer.swing.error.value import NORMAL_95
@@ -44,7 +44,7 @@ if TYPE_CHECKING:
 
 TRIED_MATS = 4  # clips whose mat may lie here too
 SHOWN = 3
-OUTSIDE_FROM = 0.5  # a reading stands out that lies outside its band more likely than not
+STANDS_OUT = 0.85  # so sure must it be that a reading lies outside its band: of those most are (docs/method)
 HAND_SD_PX = 1.5  # at 720 lines, while nobody has tested the hand
 
 
@@ -158,9 +158,14 @@ def keep(swing_id: UUID) -> None:
     kept, _ = FirstLook.objects.update_or_create(swing=swing, defaults={"mats": mats})
     swing.first_look = kept
     looked = look_at(swing)
-    begun = looked is not None and any(checkpoints_of(clip) for clip in looked.clips)
-    kept.tapes = _standing_out(looked) if looked and not begun else []
+    kept.tapes = _standing_out(looked) if looked and _is_news(looked) else []
     kept.save(update_fields=["tapes"])
+
+
+def _is_news(looked: Looked) -> bool:
+    """Whether nobody has begun yet, and the machine looked closely: the fast network is too rough."""
+    clips = looked.clips
+    return not any(checkpoints_of(clip) for clip in clips) and all(is_seen_closely(clip) for clip in clips)
 
 
 def _carried(clip: Clip) -> dict[str, Any] | None:
@@ -187,7 +192,7 @@ def _standing_out(looked: Looked) -> list[dict[str, Any]]:
     found.sort(key=lambda row: (-round(row[0], 2), row[1].u95))
     once: dict[str, dict[str, Any]] = {}
     for sure, each, standing, band in found:
-        if sure > OUTSIDE_FROM and len(once) < SHOWN:
+        if sure >= STANDS_OUT and len(once) < SHOWN:
             once.setdefault(
                 each.reading,
                 {

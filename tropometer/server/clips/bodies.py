@@ -11,7 +11,7 @@ from tropometer.server.clips.models import Clip, Proposals, SeenBody
 from tropometer.server.clips.pace import real_times_of
 from tropometer.swing.names import Checkpoint, Hand, View
 from tropometer.swing.proposals.landmarks import Landmarks
-from tropometer.swing.proposals.marks import ProposedMark, laid_over, propose_close_marks, propose_marks
+from tropometer.swing.proposals.marks import ProposedMark, laid_over, propose_marks
 from tropometer.swing.proposals.offsets import Network
 from tropometer.swing.record.clip import Mark
 
@@ -57,6 +57,11 @@ def has_landmarks(clip: Clip) -> bool:
     return SeenBody.objects.filter(clip=clip).exists()
 
 
+def is_seen_closely(clip: Clip) -> bool:
+    """Whether the close network has looked at the player."""
+    return SeenBody.objects.filter(clip=clip, network="close").exists()
+
+
 def points_of(body: SeenBody) -> Floats:
     """Its landmarks (n, 33, 3)."""
     return np.frombuffer(bytes(body.landmarks), np.float32).reshape(-1, 33, 3).astype(float)
@@ -73,12 +78,14 @@ def proposals_of(clip: Clip, pegs: Mapping[Checkpoint, int] | None = None) -> Cl
     if fast is None or seen is None or not seen.enough:
         return ClipProposals(0, {})
     view, hand = cast(View, clip.view), cast(Hand, clip.swing.hand)
-    found = propose_marks(seen, view, hand)
-    close, known = bodies.get("close"), _proposed_pegs(clip) | dict(pegs or {})
+    known = _proposed_pegs(clip) | dict(pegs or {})
+    frames = np.arange(len(seen.times_s)) + fast.first_frame
+    found = propose_marks(seen, view, hand, frames, known)
+    close = bodies.get("close")
     closely = _landmarks(clip, close) if close else None
-    if close is not None and closely is not None and closely.enough and known:
+    if close is not None and closely is not None and closely.enough:
         frames = np.arange(len(closely.times_s)) + close.first_frame
-        closer = propose_close_marks(closely, view, hand, frames, known)
+        closer = propose_marks(closely, view, hand, frames, known, "close")
         found = laid_over(found, closer, close.first_frame - fast.first_frame)
     return ClipProposals(fast.first_frame, found)
 

@@ -2,11 +2,10 @@
 
 A landmark is not quite the mark of its name: a network's heel lies on the heel's back above the sole, its
 hip a little beside the joint, and the more so the more the body turns. How far, in torso lengths, was
-measured from each side (offsets.py), the close network's also at each checkpoint, and is taken off. What is
-left is the mark's standard deviation; of the close network's it is known how much of it is the same on all
-frames of a clip. Lead and trail err by nearly nothing together: over joints and sides their errors hang
-together by -0.8 to 0.6, about 0 in the mean, and what that does to their middle and to the way between them
-lies within spreads that are taken along the worse axis.
+measured from each side at each checkpoint (offsets.py), and is taken off. What is left is the mark's standard
+deviation, and a part of that is the same on all frames of a clip. Lead and trail err by nearly nothing
+together: over joints and sides their errors hang together by -0.8 to 0.6, about 0 in the mean, and what that
+does to their middle and to the way between them lies within spreads that are taken along the worse axis.
 """
 
 from __future__ import annotations
@@ -18,7 +17,6 @@ import numpy as np
 
 from tropometer.swing.arrays import Array, Frames
 from tropometer.swing.names import CHECKPOINTS, PLANE_OF, Checkpoint, Hand, View
-from tropometer.swing.proposals.close_offsets import CLOSE_OFFSETS
 from tropometer.swing.proposals.landmarks import (
     EARS,
     HANDS,
@@ -30,7 +28,7 @@ from tropometer.swing.proposals.landmarks import (
     SHOULDERS,
     Landmarks,
 )
-from tropometer.swing.proposals.offsets import OFFSETS, close_spreads, spread
+from tropometer.swing.proposals.offsets import Network, offset_of
 
 # The left one of each pair; the right one follows it.
 LEFT_OF_PAIR = {
@@ -61,39 +59,38 @@ class ProposedMark:
     shared_px: Array
 
 
-def propose_marks(landmarks: Landmarks, view: View, hand: Hand) -> dict[str, ProposedMark]:
-    """Marks of head, trunk, hips, legs, feet, arms and grip in every frame of the fast network's landmarks.
-
-    The left side of a right-hander is the lead side. Down the line the far leg is often hidden; its marks
-    are proposed with the same spread, which was measured with it hidden. A mark of the outline is NaN in
-    frames where the outline is not met.
-    """
-    way = _way(view, hand)
-    found: dict[str, ProposedMark] = {}
-    for name, base in bases(landmarks, view, hand).items():
-        offset = OFFSETS.get((view, name))
-        if offset is not None:
-            shift = way * (offset.aside, offset.down)
-            found[name] = _proposed(base, shift, landmarks.torso_px, 0.0, spread(view, name))
-    _widen_crossing_knees(found, landmarks, view)
-    return found
-
-
-def propose_close_marks(
-    landmarks: Landmarks, view: View, hand: Hand, frames: Frames, pegs: Mapping[Checkpoint, int]
+def propose_marks(
+    landmarks: Landmarks,
+    view: View,
+    hand: Hand,
+    frames: Frames,
+    pegs: Mapping[Checkpoint, int],
+    network: Network = "fast",
 ) -> dict[str, ProposedMark]:
-    """The same of the close network's landmarks on some frames (n,) of a clip with its pegs.
+    """Marks of head, trunk, hips, legs, feet, arms and grip on frames (n,), by a network's landmarks of them.
 
-    What a landmark is beside its mark goes straight from one checkpoint to the next.
+    The left side of a right-hander is the lead side. What a landmark is beside its mark goes straight from
+    one checkpoint to the next; without any of the clip's `pegs` nothing is proposed. Down the line the far
+    leg is often hidden; its marks are proposed with the spread that was measured with it hidden. A mark of
+    the outline is NaN in frames where the outline is not met.
     """
-    way, weights = _way(view, hand), checkpoint_weights(frames, pegs)
     found: dict[str, ProposedMark] = {}
+    if not pegs:
+        return found
+    way = np.array([RIGHTWARD[view] * (1.0 if hand == "right" else -1.0), 1.0])
+    weights, each = checkpoint_weights(frames, pegs), np.full(len(frames), landmarks.torso_px)
     for name, base in bases(landmarks, view, hand).items():
-        if (view, name) in CLOSE_OFFSETS:
-            *_, beside = CLOSE_OFFSETS[view, name]
-            shared, own = close_spreads(view, name)
-            found[name] = _proposed(base, weights @ np.array(beside) * way, landmarks.torso_px, shared, own)
-    _widen_crossing_knees(found, landmarks, view)
+        offset = offset_of(network, view, name)
+        if offset is not None:
+            places = base - weights @ offset.beside * way * landmarks.torso_px
+            found[name] = ProposedMark(
+                places, np.hypot(offset.shared, offset.own) * each, offset.shared * each
+            )
+    if "lead_knee" in found and PLANE_OF[view] == "sagittal":
+        lead, trail = found["lead_knee"], found["trail_knee"]
+        near = np.hypot(*(lead.places - trail.places).T) < CROSSING * landmarks.torso_px
+        for knee in (lead, trail):
+            knee.sd_px[near] = np.maximum(knee.sd_px[near], CROSSING_SD * landmarks.torso_px)
     return found
 
 
@@ -130,24 +127,6 @@ def checkpoint_weights(frames: Frames, pegs: Mapping[Checkpoint, int]) -> Array:
     through = np.interp(frames, [frame for frame, _ in known], [index for _, index in known])
     weights: Array = np.clip(1 - np.abs(through[:, None] - np.arange(len(CHECKPOINTS))), 0, None)
     return weights
-
-
-def _way(view: View, hand: Hand) -> Array:
-    """Which way of the picture is toward the lead side or the ball, and down (2,)."""
-    return np.array([RIGHTWARD[view] * (1.0 if hand == "right" else -1.0), 1.0])
-
-
-def _proposed(base: Array, shift: Array, torso_px: float, shared: float, own: float) -> ProposedMark:
-    each = np.ones(len(base)) * torso_px
-    return ProposedMark(base - shift * torso_px, np.hypot(shared, own) * each, shared * each)
-
-
-def _widen_crossing_knees(found: dict[str, ProposedMark], landmarks: Landmarks, view: View) -> None:
-    if "lead_knee" in found and PLANE_OF[view] == "sagittal":
-        lead, trail = found["lead_knee"], found["trail_knee"]
-        near = np.hypot(*(lead.places - trail.places).T) < CROSSING * landmarks.torso_px
-        for knee in (lead, trail):
-            knee.sd_px[near] = np.maximum(knee.sd_px[near], CROSSING_SD * landmarks.torso_px)
 
 
 def bases(landmarks: Landmarks, view: View, hand: Hand) -> dict[str, Array]:
