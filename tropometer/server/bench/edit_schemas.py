@@ -32,6 +32,7 @@ class PegEdit(Edited):
     name: Checkpoint | Event
     frame: Frame | None
     between: bool = False  # impact only: it lies between this frame and the next
+    accepted: bool = False  # as it was proposed: less exact than a hand's
 
 
 class MarkPlace(Schema):

@@ -50,6 +50,8 @@ _WHOLE: dict[str, tuple[Any, Any]] = {
     "facts": (CameraFacts, FactsValue),
 }
 
+NO_PEG = {"frame": None, "between": False, "accepted": False}
+
 
 def apply_edits(clip: Clip, edits: list[Edit], seen: int | None = None) -> list[str]:
     """Do the edits in order, each once however often it is sent; all of them or none.
@@ -145,7 +147,8 @@ def _before(clip: Clip, edit: Edit) -> dict[str, Any]:
     was = edit.model_dump(mode="json")
     if isinstance(edit, PegEdit):
         peg = Peg.objects.filter(clip=clip, name=edit.name).first()
-        return was | {"frame": peg.frame if peg else None, "between": peg.between if peg else False}
+        now = {"frame": peg.frame, "between": peg.between, "accepted": peg.accepted} if peg else NO_PEG
+        return was | now
     if isinstance(edit, HiddenEdit | MarkEdit):
         here = {"clip": clip, "name": edit.name, "frame": edit.frame}
         mark = Mark.objects.filter(**here).values("x", "y", "sd_px", "source", "shared_px").first()
@@ -195,7 +198,7 @@ def _peg(clip: Clip, edit: PegEdit) -> None:
     if edit.between and edit.name != "impact":
         raise BadEdit(f"peg {edit.name}: only impact can lie between two frames.")
     _check_frame(clip, edit.frame + edit.between, f"peg {edit.name}")
-    defaults = {"frame": edit.frame, "between": edit.between}
+    defaults = {"frame": edit.frame, "between": edit.between, "accepted": edit.accepted}
     Peg.objects.update_or_create(clip=clip, name=edit.name, defaults=defaults)
 
 

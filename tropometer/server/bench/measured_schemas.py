@@ -24,6 +24,7 @@ class PegOut(Plain):
     name: Checkpoint | Event
     frame: int
     between: bool
+    accepted: bool  # as a machine proposed it
 
 
 class MarkOut(Plain):

@@ -150,6 +150,9 @@ class Peg(models.Model):
     name = models.CharField(max_length=24)
     frame = models.PositiveIntegerField()
     between = models.BooleanField(default=False, help_text="it happens between this frame and the next")
+    accepted = models.BooleanField(
+        default=False, db_default=False, help_text="as a machine proposed it, which is as exact as it is"
+    )
 
     class Meta:
         constraints = [

@@ -15,6 +15,7 @@ from tropometer.server.clips.services import times_s
 from tropometer.swing.formats.plate import plate_from
 from tropometer.swing.names import (
     EVENTS,
+    Checkpoint,
     ClubClass,
     Hand,
     LengthPlace,
@@ -22,6 +23,7 @@ from tropometer.swing.names import (
     SwingLength,
     View,
 )
+from tropometer.swing.proposals.provisional import PEG_SD_S
 from tropometer.swing.record.calibration import Mat, PlumbLine
 from tropometer.swing.record.clip import Clip as RecordClip
 from tropometer.swing.record.clip import KnownLength
@@ -103,6 +105,11 @@ def _clip(clip: Clip, whole: bool) -> RecordClip:
         checkpoints=checkpoints,
         events=events,
         impact_between=any(peg.between for peg in clip.pegs.all()),
+        peg_sd_s={
+            at: PEG_SD_S[at]
+            for peg in clip.pegs.all()
+            if peg.accepted and (at := cast(Checkpoint, peg.name)) in checkpoints
+        },
         marks=marks,
         known_length=_known_length(calibration, clip),
         camera_distance_m=facts.distance_m if facts else None,

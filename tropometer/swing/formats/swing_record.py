@@ -103,6 +103,7 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
         checkpoints=checkpoints,
         impact_between=between,
         events=events,
+        peg_sd_s=_peg_sd_s(data.get("peg_sd_s", {}), checkpoints, f"{where}.peg_sd_s"),
         marks=marks,
         known_length=_known_length(calibration.get("known_length"), f"{where}.calibration.known_length"),
         camera_distance_m=calibration.get("camera_distance_m"),
@@ -113,6 +114,13 @@ def _clip(data: dict[str, Any], where: str) -> Clip:
         hidden=hidden,
         camera_motion=_motion(calibration.get("camera_motion"), frames, f"{where}.calibration.camera_motion"),
     )
+
+
+def _peg_sd_s(data: dict[str, float], pegs: dict[Checkpoint, int], where: str) -> dict[Checkpoint, float]:
+    for name in data:
+        if name not in pegs:
+            raise RecordError(f"{where}.{name}", "not among the checkpoints")
+    return {at: data[at] for at in pegs if at in data}
 
 
 def _motion(rows: list[list[float]] | None, frames: int, where: str) -> CameraMotion | None:
@@ -228,6 +236,7 @@ def _clip_document(clip: Clip) -> dict[str, Any]:
         "checkpoints": dict(clip.checkpoints),
         "impact_between": clip.impact_between,
         "events": dict(clip.events),
+        "peg_sd_s": dict(clip.peg_sd_s),
         "marks": {
             name: [
                 [frame, m.x, m.y, m.sd_px, m.source] + ([m.shared_px] if m.shared_px else [])

@@ -63,7 +63,7 @@ def _filled(clip: Clip, seen: SeenClip) -> Clip:
     return replace(
         clip,
         checkpoints=pegs,
-        peg_sd_s={at: PEG_SD_S[at] for at in added},
+        peg_sd_s=clip.peg_sd_s | {at: PEG_SD_S[at] for at in added},
         marks=marks,
         mat=clip.mat or (None if clip.known_length else seen.mat),
     )

@@ -105,7 +105,7 @@ def most_unlike(a: Clip, b: Clip) -> Span | None:
     for i, first in enumerate(shared):
         for last in shared[i + 1 :]:
             a_s, b_s = (_took(clip, first, last) for clip in (a, b))
-            sd = math.hypot(*(_step_s(clip) * math.sqrt(2) * _peg_sd() for clip in (a, b)))
+            sd = math.hypot(*(_unsure_s(clip, at) for clip in (a, b) for at in (first, last)))
             spans.append(
                 Span(
                     first=first,
@@ -129,5 +129,7 @@ def _step_s(clip: Clip) -> float:
     return (times[-1] - times[0]) / max(1, len(times) - 1)
 
 
-def _peg_sd() -> float:
-    return math.hypot(1 / math.sqrt(12), PEGGED_SD_FRAMES)
+def _unsure_s(clip: Clip, at: Checkpoint) -> float:
+    """One standard deviation of how far a peg's frame is from the moment that it means, seconds."""
+    by_hand = _step_s(clip) * math.hypot(1 / math.sqrt(12), PEGGED_SD_FRAMES)
+    return math.hypot(by_hand, clip.peg_sd_s.get(at, 0.0))

@@ -2650,6 +2650,8 @@ export interface components {
             frame: number;
             /** Between */
             between: boolean;
+            /** Accepted */
+            accepted: boolean;
         };
         /** PlumbValue */
         PlumbValue: {
@@ -3137,6 +3139,11 @@ export interface components {
              * @default false
              */
             between: boolean;
+            /**
+             * Accepted
+             * @default false
+             */
+            accepted: boolean;
         };
         /**
          * Done

@@ -19,7 +19,7 @@ export type Measured = Schemas["Measured"];
 
 /** One change to what is put on a clip; `null` takes it away. */
 export type Edit =
-  | { kind: "peg"; name: PegName; frame: number | null; between: boolean }
+  | { kind: "peg"; name: PegName; frame: number | null; between: boolean; accepted: boolean }
   | { kind: "mark"; name: string; frame: number; place: Schemas["MarkPlace"] | null }
   | { kind: "calibration"; value: Calibration | null }
   | { kind: "hidden"; name: string; frame: number; hidden: boolean }
@@ -61,7 +61,8 @@ export function unpacked(stored: Schemas["ClipMarks"]): ClipMarks {
 export function applied(on: ClipMarks, edit: Edit): ClipMarks {
   if (edit.kind === "peg") {
     const pegs = on.pegs.filter((peg) => peg.name !== edit.name);
-    if (edit.frame !== null) pegs.push({ name: edit.name, frame: edit.frame, between: edit.between });
+    if (edit.frame !== null)
+      pegs.push({ name: edit.name, frame: edit.frame, between: edit.between, accepted: edit.accepted });
     return { ...on, pegs: pegs.sort((a, b) => a.frame - b.frame) };
   }
   if (edit.kind === "mark" || edit.kind === "hidden") {
@@ -81,7 +82,12 @@ export function applied(on: ClipMarks, edit: Edit): ClipMarks {
 export function inverse(before: ClipMarks, edit: Edit): Edit {
   if (edit.kind === "peg") {
     const was = before.pegs.find((peg) => peg.name === edit.name);
-    return { ...edit, frame: was?.frame ?? null, between: was?.between ?? false };
+    return {
+      ...edit,
+      frame: was?.frame ?? null,
+      between: was?.between ?? false,
+      accepted: was?.accepted ?? false,
+    };
   }
   if (edit.kind === "mark" || edit.kind === "hidden") {
     const { name, frame } = edit;

@@ -98,7 +98,7 @@ export const ON_BENCH: Partial<Record<CommandId, Doing>> = {
     const side = sides[active];
     const frame = frameOf(bench.getState());
     const here = side && onOf(side).pegs.find((peg) => peg.name === "impact" && peg.frame === frame);
-    if (here) edit(active, { ...here, kind: "peg", between: !here.between });
+    if (here) edit(active, { ...here, kind: "peg", between: !here.between, accepted: false });
     else putPeg(bench, "impact");
   },
   peg_proposed: onStage((side, { acceptPegs }) => (openProposals(side).length ? acceptPegs() : false)),

@@ -6,7 +6,7 @@ import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
 import { useDoing } from "../commands/doings";
 import type { Point } from "../stage/stageView";
-import { openAt, roundOf } from "./round";
+import { GROUPS, openAt, roundOf } from "./round";
 import { corners } from "./surveyMark";
 
 export type ProposedMark = {
@@ -21,7 +21,9 @@ export type ProposedMark = {
 /** The wanted marks of a frame that a worker proposes and nobody has placed. */
 export function useProposedMarks(state: SideState, frame: number, marking: boolean): ProposedMark[] {
   const all = useBench((bench) => bench.wanted);
-  const groups = useBench((bench) => bench.groups);
+  const chosen = useBench((bench) => bench.groups);
+  const led = useBench((bench) => bench.led);
+  const groups = led ? GROUPS : chosen; // what is worth looking at is not only of the chosen ones
   const round = useMemo(() => roundOf(state, { wanted: all, groups }), [state, all, groups]);
   const wanted = marking ? openAt(round, frame) : [];
   const asks = wanted.length > 0 && !state.clip.looking;

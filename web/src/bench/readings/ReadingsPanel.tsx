@@ -71,6 +71,12 @@ export function ReadingsPanel({ units, model }: { units: Units; model?: string }
   return (
     <section aria-label="Readings" className="plate flex min-h-0 flex-1 flex-col relative overflow-y-auto">
       <NextClick side={main} />
+      {first !== null && first.readings.length > 0 && (
+        <p className="border-b border-base-content/20 px-2 py-1 text-xs">
+          <em>Provisional</em> is what the machine reads where nobody has looked yet. None of it goes into a
+          lesson.
+        </p>
+      )}
       <label className="flex items-center gap-2 border-b border-base-content/20 px-2 py-1 text-xs">
         Readings
         <select

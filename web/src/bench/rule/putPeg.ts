@@ -26,7 +26,7 @@ export function putPeg(bench: Bench, name: PegName, frame?: number | null, side?
   const was = pegs[name];
   set({ active: on, playing: null });
   if (was === to) return;
-  edit(on, { kind: "peg", name, frame: to, between: false });
+  edit(on, { kind: "peg", name, frame: to, between: false, accepted: false });
   const words = PEG_WORDS[name];
   const passed = to === null ? null : outOfOrder(pegs, name, to);
   if (passed)

@@ -53,7 +53,15 @@ export function StageFooter({ side, state, frame, exact }: Props) {
           className={`btn btn-xs font-sans ${peg.between ? "btn-primary" : "btn-ghost"}`}
           aria-pressed={peg.between}
           title="Impact lies between this frame and the next (Shift I)"
-          onClick={() => edit(side, { kind: "peg", name: "impact", frame: peg.frame, between: !peg.between })}
+          onClick={() =>
+            edit(side, {
+              kind: "peg",
+              name: "impact",
+              frame: peg.frame,
+              between: !peg.between,
+              accepted: false,
+            })
+          }
         >
           between this and the next
         </button>

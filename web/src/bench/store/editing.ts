@@ -52,7 +52,7 @@ export function editing(set: Put, get: Get): Editing {
       const { active, sides, edit: put } = get();
       const now = sides[active];
       for (const { name, frame } of now ? openProposals(now) : [])
-        put(active, { kind: "peg", name, frame, between: false });
+        put(active, { kind: "peg", name, frame, between: false, accepted: true });
     },
 
     undo: () => {
