@@ -45,7 +45,7 @@ export function takeNeed(bench: Bench, side: Side, need: Reading["needs"][number
   const on = onOf(state);
   goToStation("mark");
   const frame = need.at ? pegsOf(on)[need.at] : undefined;
-  set({ active: side, selected: null, tool: null });
+  set({ active: side, selected: null, tool: null, notice: null });
   if (frame !== undefined) goTo(side, frame);
   if (need.kind === "known_length")
     set(on.calibration ? { tool: null, selected: KNOWN_LENGTH } : { tool: KNOWN_LENGTH });
