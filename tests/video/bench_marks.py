@@ -10,7 +10,8 @@ import numpy as np
 from django.test import tag
 
 from tests.swings import DEMO_CLIPS, truth
-from tests.video.looking import heard_in, look
+from tests.video.looking import Looked, heard_in, look
+from tests.video.spoilt import ways_for
 from tropometer.golfer.cast import TAKES, Take
 from tropometer.swing.names import TRACKED
 from tropometer.swing.proposals.marks import ProposedMark
@@ -20,6 +21,15 @@ from tropometer.video.proxy import upright_frames
 from tropometer.video.shaft import APART_FRAMES, follow_shaft
 from tropometer.video.tracking import Span, hung, track
 
+SPOILT = (
+    "tobin_first_face",
+    "wynn_line",
+    "ilse_face",
+    "lorne_driver_line",
+    "anneke_snap_face",
+    "jory_top_line",
+)
+ELSEWHERE = 0.08  # of stature, from the player's hips
 SIDES = ("lead", "trail")
 PAIRED = ("knee", "ankle", "heel", "toe")
 FOLLOWED = [name for name in TRACKED if name not in ("ball", "grip", "club_head")]
@@ -73,6 +83,58 @@ class MarkBench(TestCase):
         followed.print()
         club.print()
         steadied.print()
+
+
+@tag("bench")
+class SpoiltBench(TestCase):
+    def test_spoilt_clips(self) -> None:
+        """Top and impact, whose body it is, and what of the proposed marks holds, on worse footage."""
+        rows: dict[str, list[tuple[Any, ...]]] = {}
+        for take in TAKES:
+            if take.name not in SPOILT:
+                continue
+            path = DEMO_CLIPS / f"{take.name}.{take.recording.container}"
+            pictures = [picture for picture, _ in upright_frames(path)]
+            for way, spoil in ways_for(take).items():
+                spoilt, known = spoil(pictures, truth(take.name))
+                looked = look(spoilt, known, heard_in(take))
+                rows.setdefault(way, []).append(_against(known, looked))
+        head = f"{'top':>8}{'impact':>8}  in u95  elsewhere"
+        print(f"\n{'spoilt':<16}{'clips':>6}{head}   (ms off at worst; share of frames)")
+        for way, found in rows.items():
+            top, impact, held, elsewhere = zip(*found, strict=True)
+            within = f"{np.mean(np.concatenate(held)):8.0%}{np.mean(elsewhere):10.1%}"
+            print(f"{way:<16}{len(found):6}{_worst(top):>8}{_worst(impact):>8}{within}")
+
+
+def _worst(late_s: tuple[float | None, ...]) -> str:
+    """The farthest of what was proposed, ms, and how many were not."""
+    given = [abs(each) for each in late_s if each is not None]
+    missing = len(late_s) - len(given)
+    return (f"{max(given) * 1000:.0f}" if given else "-") + (f" -{missing}" if missing else "")
+
+
+def _against(known: dict[str, Any], looked: Looked) -> tuple[Any, ...]:
+    times = known["times_s"]["frames"]
+    late = [
+        times[looked.pegs[at]] - times[known["checkpoints"][at]] if at in looked.pegs else None
+        for at in ("top", "impact")
+    ]
+    camera = known["camera"]
+    tall = known["stature_m"] * camera["focal_px"] / camera["distance_m"]
+    rows = looked.close_frames
+    held = []
+    for name, mark in looked.marks.items():
+        if len(rows) and not name.endswith("hip_edge"):  # their height is not read
+            missed = np.abs(mark.places - np.array(known["pixels"][name]))[rows]
+            held.append((missed <= 1.96 * mark.sd_px[rows, None]).all(axis=1))
+    hips = np.mean([known["pixels"][f"{side}_hip"] for side in SIDES], axis=0)
+    apart = [
+        np.linalg.norm(np.mean([looked.marks[f"{side}_hip"].places for side in SIDES], axis=0) - hips, axis=1)
+        if looked.marks
+        else np.zeros(1)
+    ]
+    return *late, np.concatenate(held or [np.zeros(0)]), float(np.mean(apart[0] > ELSEWHERE * tall))
 
 
 class Swaps:

@@ -11,7 +11,7 @@ from django.conf import settings
 from tests.swings import DEMO_CLIPS, truth
 from tests.video.passing_by import walked_through
 from tropometer.video.landmarks import LandmarkFinder
-from tropometer.video.player import bodies_of_player, save_landmarks
+from tropometer.video.player import bodies_of_player, save_closer_landmarks, save_landmarks
 from tropometer.video.probe import probe
 from tropometer.video.proxy import make_proxy
 
@@ -48,6 +48,27 @@ class LandmarkTests(TestCase):
                     apart = np.hypot(*(points[:, left + side, :2] - true).T) / tall
                     with self.subTest(name, part=part, lead=lead):
                         self.assertLess(float(np.median(apart)), 0.055 if part in ("heel", "toe") else WITHIN)
+
+    def test_a_closer_look_is_taken_where_the_player_was_seen_and_nowhere_else(self) -> None:
+        name, count = "wynn_line", 12
+        known, source = truth(name), DEMO_CLIPS / "wynn_line.mp4"
+        with tempfile.TemporaryDirectory() as folder:
+            proxy, fast, close = (Path(folder) / each for each in ("proxy.mp4", "fast.npz", "close.npz"))
+            make_proxy(source, proxy, probe(source))
+            models = settings.LANDMARK_MODELS
+            save_landmarks(proxy, fast, models, FIRST, FIRST + count - 1, lambda _: None)
+            squares = np.load(fast)["squares"]
+            squares[4] = np.nan
+            found = save_closer_landmarks(proxy, close, models, FIRST, squares, lambda _: None)
+            seen, closely = (np.load(each)["landmarks"] for each in (fast, close))
+        self.assertEqual((found, closely.shape), (count - 1, (count, 33, 3)))
+        self.assertTrue(np.isnan(closely[4]).all())
+        self.assertFalse(np.allclose(np.delete(seen, 4, 0), np.delete(closely, 4, 0), atol=0.05))
+        tall = known["stature_m"] * known["camera"]["focal_px"] / known["camera"]["distance_m"]
+        for left, part in ((25, "knee"), (27, "ankle")):
+            true = np.array(known["pixels"][f"lead_{part}"])[FIRST : FIRST + count]
+            apart = np.delete(np.hypot(*(closely[:, left, :2] - true).T), 4) / tall
+            self.assertLess(float(np.median(apart)), WITHIN, part)
 
     def test_who_walks_before_the_player_is_not_taken_for_them(self) -> None:
         """The body is the player's, or said to be nobody's; followed from frame to frame alone it is not."""
