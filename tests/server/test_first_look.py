@@ -6,6 +6,7 @@ from typing import Any
 
 from tests.server import making
 from tests.server.seen import put_proposals
+from tests.swings import truth
 from tropometer.server.bench import first_look
 from tropometer.server.bench.models import FirstLook, Mark, Peg, Swing
 from tropometer.server.clips.models import Clip, SeenBody
@@ -86,6 +87,19 @@ class FirstLookTests(making.MediaCase):
         measured = self.client.get(f"/api/swings/{self.swing.pk}").json()["measured"]
         (slant,) = [each for each in measured["readings"] if each["reading"] == "pelvis_slant"]
         self.assertIsNotNone(dict(zip(slant["at"], slant["value"], strict=True))["top"])
+
+    def test_a_mat_that_only_the_machine_laid_is_asked_for_before_marks(self) -> None:
+        put_proposals(self.clip, making.TOBIN)
+        corners = [{"x": x, "y": y} for x, y in truth(making.TOBIN)["mat_corners"]["pixels"]]
+        mat = {"corners": corners, "along_m": 1.56, "across_m": 1.56, "place": ""}
+        FirstLook.objects.create(swing=self.swing, mats={str(self.clip.pk): mat})
+        found = self.look()
+        self.assertIn(("pelvis_sway", "top"), self.given(found))  # centimetres want a scale
+        self.assertEqual(found["next"][0]["need"]["kind"], "peg")
+        self.peg()
+        self.assertEqual(self.look()["next"][0]["need"]["kind"], "mat")
+        self.edit({"kind": "mat", "value": mat})
+        self.assertEqual(self.look()["next"][0]["need"]["kind"], "look")
 
     def test_a_stranger_sees_nothing(self) -> None:
         put_proposals(self.clip, making.TOBIN)

@@ -125,19 +125,33 @@ def told(swing: Swing) -> dict[str, Any]:
 
 
 def _next(looked: Looked) -> list[NextLook]:
-    """Pegs first: what is looked at is looked at on pegged frames."""
-    open_pegs = [
-        NextLook(need=Need("peg", "proposed", None, cast(View, clip.view)), worth=np.inf, narrows=())
+    """Pegs first, for frames are looked at by their pegs; then a mat that only the machine has laid there."""
+    first = [
+        NextLook(need=need, worth=np.inf, narrows=())
         for clip in looked.clips
-        if not checkpoints_of(clip) and hasattr(clip, "proposals") and clip.proposals.found.get("is_swing")
+        if (need := _before_marks(looked.swing, clip)) is not None
     ]
-    if open_pegs:
-        return open_pegs
+    if first:
+        return sorted(first, key=lambda each: each.need.kind != "peg")
     bands = looked.asked.bands if looked.asked else {}
     ends = {key: (band.low, band.high) for key, band in bands.items()}
     own = looked.swing.instructor.hand_sd_px or HAND_SD_PX
     hand_px = {cast(View, clip.view): own * min(clip.width, clip.height) / 720 for clip in looked.clips}
     return next_looks(looked.with_seen, ends, hand_px)
+
+
+def _before_marks(swing: Swing, clip: Clip) -> Need | None:
+    view = cast(View, clip.view)
+    if not checkpoints_of(clip) and hasattr(clip, "proposals") and clip.proposals.found.get("is_swing"):
+        return Need("peg", "proposed", None, view)
+    if str(clip.pk) in _mats(swing) and not _is_scaled(clip):
+        return Need("mat", "", None, view)
+    return None
+
+
+def _is_scaled(clip: Clip) -> bool:
+    """Whether somebody laid a mat or drew a known length in it."""
+    return hasattr(clip, "mat") or hasattr(clip, "calibration")
 
 
 def _as_click(look: NextLook) -> dict[str, Any]:
@@ -152,7 +166,7 @@ def keep(swing_id: UUID) -> None:
         return  # the clip that is looked at last asks again
     mats = _mats(swing)
     for clip in ready_clips(swing, whole=False):
-        if str(clip.pk) not in mats and not hasattr(clip, "mat") and not hasattr(clip, "calibration"):
+        if str(clip.pk) not in mats and not _is_scaled(clip):
             carried = _carried(clip)
             mats |= {str(clip.pk): carried} if carried else {}
     kept, _ = FirstLook.objects.update_or_create(swing=swing, defaults={"mats": mats})
