@@ -9,7 +9,7 @@ from django.conf import settings
 from django.db import transaction
 from django.dispatch import Signal
 
-from tropometer.server.clips.bodies import body_of, keep_body, points_of
+from tropometer.server.clips.bodies import body_of, is_seen_closely, keep_body, points_of
 from tropometer.server.clips.closer import look_closer_later, stretch_of
 from tropometer.server.clips.models import Clip, Proposals, SeenBody, State
 from tropometer.server.clips.pace import real_times_of, slowness
@@ -122,7 +122,10 @@ def propose_anew(clip: Clip) -> None:
         return
     anew = propose(clip, body.first_frame, points_of(body))
     stored.found = anew | {"camera": stored.found.get("camera")}
-    stored.save(update_fields=["found"])
+    if stretch_of(anew) is not None and not is_seen_closely(clip):
+        stored.closer = 0
+        look_closer_later(clip.pk)
+    stored.save(update_fields=["found", "closer"])
 
 
 def propose(clip: Clip, first: int, points: "np.ndarray[Any, np.dtype[np.float64]]") -> dict[str, Any]:
