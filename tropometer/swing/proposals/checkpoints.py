@@ -26,6 +26,8 @@ IMPACT_AFTER_TOP_S = (0.1, 0.6)
 STRIKE_NEAR_FASTEST_S = 0.25
 SURELY_HEARD = 0.8
 START_BEFORE_TOP_S = 0.3
+# Of the slowest speed, and torso lengths a second: what still counts as slow about the top.
+SLOW_SHARE, SLOW_A_S = 2.0, 0.6
 STILL_SHARE = 0.02  # of the fastest movement: what can just be seen
 FINISH_AFTER_IMPACT_S = 0.25
 # Height of the hands above the hips where the shaft is level, torso lengths.
@@ -47,8 +49,8 @@ def propose_checkpoints(
 ) -> dict[Checkpoint, ProposedPeg]:
     """Checkpoints of one swing: a doubtful one is left out rather than guessed; none where there is no swing.
 
-    The top is where the hands are slowest between going back and coming down. Impact is the heard strike;
-    without one, where the hands come back to their place at address.
+    The top is the middle of where the hands are slow between going back and coming down. Impact is the heard
+    strike; without one, where the hands come back to their place at address.
     """
     times, speed = landmarks.times_s, landmarks.hand_speed
     fastest = _fastest(times, speed, strike)
@@ -87,8 +89,17 @@ def _fastest(times: Array, speed: Array, strike: Heard | None) -> int:
 
 
 def _slowest(times: Array, speed: Array, end_s: float, before_s: tuple[float, float]) -> int | None:
+    """The middle of the stretch about the slowest frame: at a turn speed is least on a flat place."""
     within = np.flatnonzero((times > end_s - before_s[0]) & (times < end_s - before_s[1]))
-    return int(within[speed[within].argmin()]) if len(within) else None
+    if not len(within):
+        return None
+    first = last = int(within[speed[within].argmin()])
+    slow = max(SLOW_SHARE * float(speed[first]), SLOW_A_S)
+    while first > 0 and speed[first - 1] < slow:
+        first -= 1
+    while last < len(times) - 1 and speed[last + 1] < slow:
+        last += 1
+    return int(np.abs(times - (times[first] + times[last]) / 2).argmin())
 
 
 def _start(landmarks: Landmarks, motion: Sequence[float], top: int) -> int:
