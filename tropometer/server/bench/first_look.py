@@ -45,6 +45,8 @@ if TYPE_CHECKING:
 TRIED_MATS = 4  # clips whose mat may lie here too
 SHOWN = 3
 STANDS_OUT = 0.85  # so sure must it be that a reading lies outside its band: of those most are (docs/method)
+# What bends is never read as less than straight: where its error is large it reads too large.
+BENDS = ("knee_flex_lead", "knee_flex_trail", "trail_elbow_flex")
 HAND_SD_PX = 1.5  # at 720 lines, while nobody has tested the hand
 
 
@@ -200,6 +202,8 @@ def _standing_out(looked: Looked) -> list[dict[str, Any]]:
     for each in looked.with_seen.readings:
         band = bands.get((each.reading, each.at))
         if band is None or each.value is None or not each.u95:
+            continue
+        if each.reading in BENDS and each.value < 2 * each.u95:
             continue
         below, above = _beyond(band, each.value, each.u95 / NORMAL_95)
         found.append((max(below, above), each, "below" if below > above else "above", band))
