@@ -9,7 +9,8 @@ from tests.server.seen import put_proposals
 from tests.swings import truth
 from tropometer.server.bench import first_look
 from tropometer.server.bench.models import FirstLook, Mark, Peg, Swing
-from tropometer.server.clips.models import Clip, SeenBody
+from tropometer.server.clips.closer import look_closer
+from tropometer.server.clips.models import Clip, Proposals, SeenBody
 
 
 class FirstLookTests(making.MediaCase):
@@ -133,3 +134,27 @@ class FirstLookTests(making.MediaCase):
         self.assertEqual(self.tapes(), [])
         first_look.keep(self.swing.pk)  # the closer look comes later than the first peg
         self.assertEqual(self.tapes(), [])
+
+    def test_what_is_said_anew_of_a_swing_makes_old_news_of_it(self) -> None:
+        """Another club has other bands; a mat that was carried over lies elsewhere in a mirrored picture."""
+        kind = f"/api/swings/{self.swing.pk}/kind", {"club_class": "driver"}
+        about = {"view": "face_on", "capture_fps": None, "flipped": False}
+        for method, (path, body) in (
+            (self.client.patch, kind),
+            (self.client.put, (f"/api/clips/{self.clip.pk}/about", about)),
+        ):
+            tape = {"reading": "tempo", "at": "swing", "unit": "to_one", "value": 2.0, "u95": 0.1}
+            FirstLook.objects.update_or_create(
+                swing=self.swing, defaults={"tapes": [tape], "mats": {str(self.clip.pk): {}}}
+            )
+            self.assertEqual(method(path, body, content_type="application/json").status_code, 200)
+            kept = FirstLook.objects.get()
+            self.assertEqual((kept.tapes, kept.mats), ([], {}))
+
+    def test_a_closer_look_that_is_not_worth_it_any_more_does_not_stay_under_way(self) -> None:
+        put_proposals(self.clip, making.TOBIN)
+        stored = self.clip.proposals
+        stored.closer, stored.found = 0, {**stored.found, "is_swing": False}
+        stored.save()
+        look_closer(self.clip.pk)
+        self.assertIsNone(Proposals.objects.get().closer)

@@ -96,11 +96,14 @@ class ProvisionalTests(TestCase):
             x, y = self.random.normal(0, HAND_PX, 2).tolist()
             hand = {0: Mark(x, y, HAND_PX)}
             better = corrected(lambda name, frame, marks=marks: marks[frame], "lead_knee", hand)
+            accepted = {0: replace(hand[0], source="accepted")}
+            machine_only = corrected(lambda name, frame, marks=marks: marks[frame], "lead_knee", accepted)
             for frame in (1, 2, 3):
                 was, now = marks[frame], better("lead_knee", frame)
                 assert now is not None
                 self.assertLess(now.sd_px, was.sd_px)
                 held += [abs(now.x) < NORMAL_95 * now.sd_px, abs(now.y) < NORMAL_95 * now.sd_px]
+                self.assertEqual(machine_only("lead_knee", frame), was)
                 nearer.append(np.hypot(now.x, now.y) / np.hypot(was.x, was.y))
         self.assertGreater(np.mean(held), 0.93)
         self.assertLess(float(np.median(nearer)), 0.9)

@@ -78,7 +78,7 @@ class Hand:
         marks = {name: dict(by_frame) for name, by_frame in clip.marks.items()}
         if need.kind == "mark":
             by_hand = next(each for each in self.record.clips if each.id == clip.id)
-            placed = at_frame(by_hand, need.name, frame)
+            placed = by_hand.marks.get(need.name, {}).get(frame)
             if placed is not None:
                 marks.setdefault(need.name, {})[frame] = placed
             return replace(clip, marks=marks)
@@ -117,11 +117,6 @@ class Hand:
             for key, stands in standing.items()
             if key in self.true
         ]
-
-
-def at_frame(clip: Clip, name: str, frame: int) -> Mark | None:
-    """A true mark on any frame, with the same hand's error."""
-    return clip.marks.get(name, {}).get(frame)
 
 
 def hand_of(names: tuple[str, str], looked: dict[str, Looked], random: np.random.Generator) -> Hand:

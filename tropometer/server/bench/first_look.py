@@ -5,7 +5,7 @@ Nothing of it is put on the swing. Pegs, marks and mats that somebody put there 
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any, cast
 from uuid import UUID
@@ -236,13 +236,25 @@ def _beyond(band: Band, value: float, sd: float) -> tuple[float, float]:
 
 
 @receiver([clip_looked_at, clip_looked_at_closely])
-def look_later(sender: object, clip: Clip, **_: object) -> None:
-    """Have a worker look at the swing of a clip whose player was found."""
+def look_once_seen(sender: object, clip: Clip, **_: object) -> None:
+    """Look at the swing of a clip whose player was found."""
+    look_later(clip.swing_id)
+
+
+def look_anew(swing_ids: Iterable[UUID]) -> None:
+    """Forget what was seen of swings of which something else is said now, and have them looked at again."""
+    for swing_id in swing_ids:
+        FirstLook.objects.filter(swing=swing_id).update(tapes=[], mats={})
+        look_later(swing_id)
+
+
+def look_later(swing_id: UUID) -> None:
+    """Have a worker look at a swing; once, however often it is asked for before it begins."""
     task = app.configure_task(
-        "tropometer.server.bench.tasks.first_look", queueing_lock=f"first look {clip.swing_id}"
+        "tropometer.server.bench.tasks.first_look", queueing_lock=f"first look {swing_id}"
     )
     try:
         with transaction.atomic():
-            task.defer(swing_id=str(clip.swing_id))
+            task.defer(swing_id=str(swing_id))
     except AlreadyEnqueued:
-        pass  # it will see this clip too
+        pass  # it will see this too

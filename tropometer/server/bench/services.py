@@ -13,6 +13,7 @@ from django.db.models import F, QuerySet
 from django.utils import timezone
 
 from tropometer.server.access import owned
+from tropometer.server.bench.first_look import look_anew
 from tropometer.server.bench.models import (
     BenchEdit,
     Calibration,
@@ -148,12 +149,14 @@ def say_kind(swing: Swing, kind: SwingKind) -> None:
     for name, value in said.items():
         setattr(swing, name, value)
     swing.save(update_fields=list(said))
+    look_anew([swing.pk])
 
 
 def say_views(swing: Swing, one_swing: bool | None) -> None:
     """Say whether a swing's two views show one swing or two."""
     swing.one_swing = one_swing
     swing.save(update_fields=["one_swing"])
+    look_anew([swing.pk])
 
 
 def _hand_in(sender: Sender, swing: Swing, clips: list[ClipIn]) -> tuple[Swing, list[str]]:
@@ -206,6 +209,7 @@ def change_clip(clip: Clip, wanted: ClipChange) -> None:
             )  # its places lie the other way round
             for each in clips:
                 follow_later(each.pk)
+        look_anew({each.swing_id for each in same_file(clip)})
 
 
 def mark_answered(swing_id: UUID, at: datetime | None) -> None:

@@ -13,10 +13,10 @@ from procrastinate.contrib.django import app
 from tropometer.server.clips.bodies import body_of, keep_body
 from tropometer.server.clips.models import Clip, Proposals, SeenBody, State
 from tropometer.server.rooms import local_copy, scratch, video
+from tropometer.swing.proposals.marks import BESIDE_CHECKPOINTS
 
 CLOSER_SECONDS = 3600  # a tenth of a second a frame
 PROGRESS_STEP = 4
-BESIDE = 6  # frames more at either end: a filter wants some
 LAST_PRIORITY = -2000  # a clip that nobody has looked at yet goes first
 
 # Sent with `clip` when its player has been looked at more closely.
@@ -28,7 +28,7 @@ def stretch_of(found: Mapping[str, Any]) -> tuple[int, int] | None:
     pegged = [peg["frame"] for peg in found["pegs"]]
     if not found["is_swing"] or len(pegged) < 2:
         return None
-    return min(pegged) - BESIDE, max(pegged) + BESIDE
+    return min(pegged) - BESIDE_CHECKPOINTS, max(pegged) + BESIDE_CHECKPOINTS
 
 
 def look_closer_later(clip_id: UUID) -> None:
@@ -42,13 +42,13 @@ def look_closer(clip_id: UUID) -> None:
     clip = Clip.objects.filter(pk=clip_id, state=State.READY).select_related("proposals").first()
     body = body_of(clip, "fast") if clip else None
     stretch = stretch_of(clip.proposals.found) if clip and body else None
-    if clip is None or body is None or stretch is None:
-        return
     try:
-        _look(clip, body, *stretch)
+        if clip and body and stretch:
+            _look(clip, body, *stretch)
     finally:
         Proposals.objects.filter(clip=clip_id).update(closer=None)
-    clip_looked_at_closely.send(look_closer, clip=clip)
+    if clip and stretch:
+        clip_looked_at_closely.send(look_closer, clip=clip)
 
 
 def _look(clip: Clip, body: SeenBody, first: int, last: int) -> None:

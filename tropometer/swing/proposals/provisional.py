@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from tropometer.swing.names import CHECKPOINTS, UNSEEN, Checkpoint
+from tropometer.swing.names import CHECKPOINTS, Checkpoint
 from tropometer.swing.readings.round import wanted_marks
 from tropometer.swing.record.calibration import Mat
 from tropometer.swing.record.clip import Clip, Mark
@@ -98,7 +98,7 @@ def corrected(seen: Seen, name: str, placed: Mapping[int, Mark]) -> Seen:
     pairs = [
         (mark, machine)
         for frame, mark in placed.items()
-        if mark.source not in UNSEEN and not mark.shared_px and (machine := seen(name, frame)) is not None
+        if mark.source == "hand" and (machine := seen(name, frame)) is not None
     ]
     if not pairs or not all(machine.shared_px for _, machine in pairs):
         return seen

@@ -9,7 +9,7 @@ import numpy as np
 from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.error.source import HERE, Source
 from tropometer.swing.error.value import Measured, combined
-from tropometer.swing.names import PLANE_OF, PROPOSED, UNSEEN, Checkpoint, Plane, View, spoken
+from tropometer.swing.names import PLANE_OF, UNSEEN, Checkpoint, Plane, View, spoken
 from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.place import Place, bend_between
 from tropometer.swing.scene.placed import Placed
@@ -61,16 +61,6 @@ class Scene:
             if PLANE_OF[view] == plane:
                 shown |= np.all([self.has(view, name) for name in names], axis=0)
         return shown
-
-    def proposed(self, *names: str) -> Flags:
-        """At which moments some view has all of these marks from a machine's proposals."""
-        found = np.zeros(self.count, bool)
-        for view in self.eyes:
-            marks = [self.clips[view].marks.get(name, {}) for name in names]
-            for column, frame in enumerate(self.placed.frames[view][self.here].tolist()):
-                there = [each.get(frame) for each in marks]
-                found[column] |= all(mark is not None and mark.source in PROPOSED for mark in there)
-        return found
 
     def moment_s(self) -> Array:
         """How far all views' frames together are from each moment, one standard deviation, seconds."""

@@ -6,6 +6,9 @@ import { useBench } from "../benchContext";
 import { measuredClips, type Side } from "../benchState";
 import { readingsOf } from "./columns";
 import type { Reading } from "./reading";
+import { useRested } from "./useRested";
+
+const RESTED_MS = 250; // a drag is answered every 60 ms
 
 export interface FirstLook {
   readings: Reading[]; // only what nothing that somebody looked at gives
@@ -19,8 +22,9 @@ export function useFirstLook(side: Side): FirstLook | null {
   const swing = state?.swing;
   const seen = swing?.clips.some((clip) => clip.proposals.is_swing && !clip.looking) ?? false;
   const closely = swing?.clips.map((clip) => String(clip.closer === null)).join() ?? "";
+  const on = useRested(`${state?.state} ${closely}`, RESTED_MS);
   const query = useQuery({
-    ...firstLookQuery(swing?.id ?? "", `${state?.state} ${closely}`),
+    ...firstLookQuery(swing?.id ?? "", on),
     enabled: seen,
   });
   const found = seen ? query.data : undefined;
