@@ -9,6 +9,7 @@ from typing import Any
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.core.files.base import ContentFile
 from django.core.management.base import CommandError
+from django.db import connection
 from django.test import override_settings
 from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
@@ -75,6 +76,8 @@ class BrowserCase(StaticLiveServerTestCase):
         for tries_left in range(FLUSH_TRIES, 0, -1):
             try:
                 super()._fixture_teardown()
+                with connection.cursor() as jobs:  # Django empties only the tables that it manages
+                    jobs.execute("TRUNCATE procrastinate_jobs CASCADE")
                 return
             except CommandError:
                 if tries_left == 1:
