@@ -1,6 +1,7 @@
 """A browser on the real interface, served by the test's own server."""
 
 import os
+import re
 import tempfile
 import time
 from pathlib import Path
@@ -88,6 +89,11 @@ class BrowserCase(StaticLiveServerTestCase):
         page = self.context.new_page()
         page.on("pageerror", lambda error: self.fail(f"The page broke: {error}"))
         return page
+
+    def saved(self, page: Page | None = None) -> None:
+        """All that was done has reached the server."""
+        said = (page or self.page).get_by_role("status").filter(has_text=re.compile("^Saved$"))
+        expect(said).to_be_visible()
 
     def sign_in(self, user: User | None = None) -> None:
         """Put a session into the browser without going through the form."""

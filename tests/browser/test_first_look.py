@@ -9,7 +9,7 @@ from tests.server.seen import put_proposals
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.server.bench.models import FirstLook, Mark, Peg
 
-FACE = "tobin_first_face"
+FACE, LINE = "tobin_first_face", "tobin_first_line"
 
 
 class FirstLookTests(BrowserCase):
@@ -67,6 +67,38 @@ class FirstLookTests(BrowserCase):
         self.page.get_by_role("region", name="Readings").locator("select").select_option("all")
         expect(self.tape(looked_at)).not_to_contain_text("provisional")
         expect(self.tape(unseen)).to_contain_text("provisional")
+
+    def test_two_views_are_looked_at_at_once_and_what_stood_beside_comes_back(self) -> None:
+        line = self.clip_from(DEMO_CLIPS / f"{LINE}.mp4", self.clip.swing, view="down_the_line")
+        put_proposals(line, LINE)
+        self.page.goto(f"/bench/{self.clip.swing_id}?station=mark")
+        own, other = StageDriver(self.page), StageDriver(self.page, "reference")
+        own.wait_drawn()
+        expect(other.stage).to_have_count(0)
+        self.page.keyboard.press("Shift+N")
+        expect(self.next()).to_contain_text("peg what is proposed, both views")
+        other.wait_drawn()
+        self.page.keyboard.press("g")
+        expect(self.next()).to_contain_text("say whether both views show one swing")
+        expect(self.page.get_by_text("Do both views show one swing?")).to_have_count(1)
+        self.page.get_by_role("button", name="One swing", exact=True).click()
+        expect(self.next()).to_contain_text(re.compile("look at .* both views"))
+        at = next(at for at in ("address", "top", "impact") if at in self.next().inner_text())
+        frames = {clip: truth(name)["checkpoints"][at] for clip, name in ((self.clip, FACE), (line, LINE))}
+        own.wait_drawn(frames[self.clip])
+        other.wait_drawn(frames[line])
+        expect(self.page.get_by_role("button", name=re.compile("Take .* both views"))).to_be_visible()
+        self.page.keyboard.press("Shift+Enter")
+        expect(self.next()).not_to_contain_text(f"look at {at}")
+        self.saved()
+        for clip, frame in frames.items():
+            self.assertGreater(Mark.objects.filter(clip=clip, frame=frame, source="accepted").count(), 8)
+        self.page.keyboard.press("Control+z")  # one step, as it was one
+        expect(self.next()).to_contain_text(f"look at {at}")
+        self.saved()
+        self.assertEqual(Mark.objects.count(), 0)
+        self.page.keyboard.press("r")
+        expect(other.stage).to_have_count(0)
 
     def test_the_inbox_shows_what_stands_out(self) -> None:
         tape = {

@@ -20,9 +20,6 @@ class KeepingTests(BrowserCase):
         driver.wait_drawn()
         return driver
 
-    def saved(self, page: Page) -> None:
-        expect(page.get_by_role("status").filter(has_text="Saved")).to_be_visible()
-
     def put(self, driver: StageDriver, key: str, x: float) -> None:
         driver.page.keyboard.press(key)
         driver.click(x, 350)

@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import Route, expect
 
 from tests.browser.base import PASSWORD, BrowserCase, StageDriver
 from tests.server import making
@@ -29,11 +29,6 @@ class OutboxTests(BrowserCase):
     def open_desk(self) -> None:
         self.page.goto(self.desk)
         expect(self.page.get_by_label("Opening words")).to_be_visible()
-
-    def saved(self, page: Page | None = None) -> None:
-        expect(
-            (page or self.page).get_by_role("status").filter(has_text=re.compile("^Saved$"))
-        ).to_be_visible()
 
     def write(self, words: str) -> None:
         self.page.get_by_label("Opening words").fill(words)

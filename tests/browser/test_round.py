@@ -79,9 +79,6 @@ class RoundTests(BrowserCase):
         driver.wait_drawn()
         return driver
 
-    def saved(self, page: Page | None = None) -> None:
-        expect((page or self.page).get_by_text("Saved", exact=True)).to_be_visible()
-
     def peg(self, *names: str) -> None:
         for name in names:
             Peg.objects.create(clip=self.clip, name=name, frame=self.known["checkpoints"][name])

@@ -44,6 +44,15 @@ def bare(record: SwingRecord) -> SwingRecord:
     return replace(record, clips=tuple(replace(clip, marks={}, checkpoints={}) for clip in record.clips))
 
 
+def taken(clip: Clip) -> Clip:
+    """All marks of it looked at, and let stand."""
+    marks = {
+        name: {frame: replace(mark, source="accepted") for frame, mark in by_frame.items()}
+        for name, by_frame in clip.marks.items()
+    }
+    return replace(clip, marks=marks)
+
+
 class ProvisionalTests(TestCase):
     def setUp(self) -> None:
         self.random = np.random.default_rng(11)
@@ -201,4 +210,13 @@ class NextLookTests(TestCase):
         looks = next_looks(found, sure, {"face_on": HAND_PX, "down_the_line": HAND_PX})
         self.assertEqual({each.need.kind for each in looks}, {"look"})
         self.assertEqual({each.need.at for each in looks} - {"address", "impact"}, set())
+        self.assertEqual({each.need.view for each in looks}, {None})  # both views are looked at together
+        begun = replace(
+            record, clips=tuple(taken(clip) if clip.view == "face_on" else clip for clip in record.clips)
+        )
+        (other,) = {
+            each.need.view
+            for each in next_looks(read(begun), sure, {"face_on": HAND_PX, "down_the_line": HAND_PX})
+        }
+        self.assertEqual(other, "down_the_line")
         self.assertEqual(next_looks(read(known), sure, {"face_on": HAND_PX, "down_the_line": HAND_PX}), [])

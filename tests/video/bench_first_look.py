@@ -69,12 +69,13 @@ class Hand:
         self.now = replace(self.now, clips=tuple(self._done(clip, need) for clip in self.now.clips))
 
     def _done(self, clip: Clip, need: Need) -> Clip:
-        if clip.view != need.view:
+        if need.view not in (None, clip.view):
             return clip
         seen, frame = self.seen[clip.id], clip.checkpoints.get(need.at) if need.at else None
         if need.kind == "peg":
-            return replace(clip, checkpoints=dict(seen.pegs))
-        assert frame is not None and need.at is not None
+            return replace(clip, checkpoints=dict(seen.pegs), peg_sd_s={at: PEG_SD_S[at] for at in seen.pegs})
+        if frame is None or need.at is None:
+            return clip
         marks = {name: dict(by_frame) for name, by_frame in clip.marks.items()}
         if need.kind == "mark":
             by_hand = next(each for each in self.record.clips if each.id == clip.id)
@@ -91,9 +92,8 @@ class Hand:
 
     def next(self, found: SwingRead) -> Need | None:
         """What is worth most next."""
-        unpegged = [clip for clip in self.now.clips if not clip.checkpoints]
-        if unpegged:
-            return Need("peg", "proposed", None, unpegged[0].view)
+        if not any(clip.checkpoints for clip in self.now.clips):
+            return Need("peg", "proposed")
         ends = {key: (band.low, band.high) for key, band in self.bands.items()}
         hand_px = {clip.view: CLICK_PX * min(clip.width, clip.height) / 720 for clip in self.now.clips}
         best = next_looks(found, ends, hand_px, most=1)

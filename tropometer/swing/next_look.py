@@ -33,7 +33,9 @@ LEAST_WORTH = 1e-3
 
 @dataclass(frozen=True, kw_only=True)
 class NextLook:
-    """A frame to look at (its need says "look") or a mark to place by hand, and what it is worth.
+    """A checkpoint to look at (its need says "look") or a mark to place by hand, and what it is worth.
+
+    A look without a view is at all views that have something to look at there: they are seen side by side.
 
     `worth` counts readings that it may be expected to settle; `narrows` names those it tells most of.
     """
@@ -113,19 +115,25 @@ def _mark_of(source: Source, at: Checkpoint) -> Placed | None:
 
 
 def _frames(asked: list[_Asked]) -> list[NextLook]:
-    """Looking at all marks of a view's checkpoint: worth the verdicts that hang on nothing else unseen."""
-    worth: dict[tuple[View, Checkpoint], float] = {}
-    names: dict[tuple[View, Checkpoint], list[str]] = {}
+    """Looking at all marks of a checkpoint: worth the verdicts that hang on nothing else unseen."""
+    worth: dict[Checkpoint, float] = {}
+    names: dict[Checkpoint, list[str]] = {}
+    views: dict[Checkpoint, set[View]] = {}
     for each in asked:
-        moments = {(view, at) for view, _, at in each.unseen}
+        moments = {at for _, _, at in each.unseen}
+        for view, _, at in each.unseen:
+            views.setdefault(at, set()).add(view)
         for at in moments:
-            worth[at] = worth.get(at, 0.0) + float(_sure(each, np.array([each.value]), each.sd)[0]) / len(
-                moments
-            )
+            sure = float(_sure(each, np.array([each.value]), each.sd)[0])
+            worth[at] = worth.get(at, 0.0) + sure / len(moments)
             names.setdefault(at, []).append(each.key[0])
     return [
-        NextLook(need=Need("look", at, at, view), worth=value, narrows=tuple(dict.fromkeys(names[view, at])))
-        for (view, at), value in worth.items()
+        NextLook(
+            need=Need("look", at, at, next(iter(views[at])) if len(views[at]) == 1 else None),
+            worth=value,
+            narrows=tuple(dict.fromkeys(names[at])),
+        )
+        for at, value in worth.items()
     ]
 
 

@@ -127,14 +127,11 @@ def told(swing: Swing) -> dict[str, Any]:
 
 
 def _next(looked: Looked) -> list[NextLook]:
-    """Pegs first, for frames are looked at by their pegs; then a mat that only the machine has laid there."""
-    first = [
-        NextLook(need=need, worth=np.inf, narrows=())
-        for clip in looked.clips
-        if (need := _before_marks(looked.swing, clip)) is not None
-    ]
+    """Pegs first, for frames are looked at by their pegs; then what ties two views; then mats nobody laid."""
+    swing, clips = looked.swing, looked.clips
+    first = _pegs_first(clips) or _tied_first(swing, clips) or _mats_first(swing, clips)
     if first:
-        return sorted(first, key=lambda each: each.need.kind != "peg")
+        return [NextLook(need=need, worth=np.inf, narrows=()) for need in first]
     bands = looked.asked.bands if looked.asked else {}
     ends = {key: (band.low, band.high) for key, band in bands.items()}
     own = looked.swing.instructor.hand_sd_px or HAND_SD_PX
@@ -142,13 +139,23 @@ def _next(looked: Looked) -> list[NextLook]:
     return next_looks(looked.with_seen, ends, hand_px)
 
 
-def _before_marks(swing: Swing, clip: Clip) -> Need | None:
-    view = cast(View, clip.view)
-    if not checkpoints_of(clip) and hasattr(clip, "proposals") and clip.proposals.found.get("is_swing"):
-        return Need("peg", "proposed", None, view)
-    if str(clip.pk) in _mats(swing) and not _is_scaled(clip):
-        return Need("mat", "", None, view)
-    return None
+def _pegs_first(clips: list[Clip]) -> list[Need]:
+    """The proposed pegs to look through; without a view where both have some, for they are seen together."""
+    views = [
+        cast(View, clip.view)
+        for clip in clips
+        if not checkpoints_of(clip) and hasattr(clip, "proposals") and clip.proposals.found.get("is_swing")
+    ]
+    return [Need("peg", "proposed", None, views[0] if len(views) == 1 else None)] if views else []
+
+
+def _tied_first(swing: Swing, clips: list[Clip]) -> list[Need]:
+    return [Need("one_swing")] if swing.one_swing is None and len({clip.view for clip in clips}) > 1 else []
+
+
+def _mats_first(swing: Swing, clips: list[Clip]) -> list[Need]:
+    laid = [clip for clip in clips if str(clip.pk) in _mats(swing) and not _is_scaled(clip)]
+    return [Need("mat", "", None, cast(View, clip.view)) for clip in laid]
 
 
 def _is_scaled(clip: Clip) -> bool:

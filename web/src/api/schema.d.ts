@@ -2612,7 +2612,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "peg" | "mark" | "look" | "known_length" | "mat" | "plumb" | "view";
+            kind: "peg" | "mark" | "look" | "known_length" | "mat" | "plumb" | "view" | "one_swing";
             /** Name */
             name: string;
             /** At */

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useParams } from "react-router";
+import { useStore } from "zustand";
 import { swingQuery } from "../api/queries";
 import { Trouble } from "../parts/Trouble";
 import { useAddress } from "./address";
@@ -28,7 +29,8 @@ function OpenBench({ id }: { id: string }) {
   const [doings] = useState(() => new Doings());
   useEffect(() => haveReady(STAGES), []);
   const swing = useQuery(swingQuery(id));
-  const reference = useReference(swing.data, stood.places.reference?.swingId);
+  const led = useStore(bench, (state) => state.led);
+  const reference = useReference(swing.data, led, stood.places.reference?.swingId);
   useKept(bench, id, swing.data, reference);
   useEffect(() => remember(id, bench), [id, bench]);
   useEffect(() => () => bench.getState().leave(), [bench]);

@@ -3,6 +3,7 @@ import type { Units } from "../units";
 import { useBenchStore } from "./benchContext";
 import { OTHER, onOf } from "./benchState";
 import type { Bench } from "./benchStore";
+import { INK, whose } from "./ink";
 import { Menu } from "./Menu";
 import { stillPng, stillSvg } from "./StillPicture";
 
@@ -66,11 +67,11 @@ async function takeStill(bench: Bench, ending: "png" | "svg", units: Units): Pro
   );
   const shown = [...pinned, ...looked.map((gauge) => gauge.id)];
   const still = await (ending === "png" ? stillPng : stillSvg)({
-    side,
     state,
     frame: stands[side].frame,
     shown,
     units,
+    ink: INK[whose(bench.getState(), side)],
   });
   const link = document.createElement("a");
   link.href = URL.createObjectURL(still);

@@ -3,8 +3,7 @@ import { createRoot } from "react-dom/client";
 import { stillOf } from "../api/queries";
 import { fromImpact, type Units } from "../units";
 import { isBody, VIEW_WORDS } from "../words";
-import { onOf, type Side, type SideState, timelineOf } from "./benchState";
-import { INK, whose } from "./ink";
+import { onOf, type SideState, timelineOf } from "./benchState";
 import { GaugeLayer } from "./readings/GaugeLayer";
 import { timeFromImpact } from "./rule/pegLink";
 import { moved } from "./stage/cameraMotion";
@@ -15,16 +14,16 @@ const FOOT = 34;
 const TYPE = "JetBrains Mono, ui-monospace, monospace";
 
 interface Props {
-  side: Side;
   state: SideState;
   frame: number;
   shown: string[]; // gauges
   units: Units;
+  ink: string;
   picture?: string; // its address; none: only what lies over it
 }
 
 /** A stage's frame with its gauges, and beneath whose it is, which frame and when. */
-function StillPicture({ side, state, frame, shown, units, picture }: Props) {
+function StillPicture({ state, frame, shown, units, ink, picture }: Props) {
   const { clip } = state;
   const on = onOf(state);
   const scale = HEIGHT / clip.height;
@@ -58,7 +57,7 @@ function StillPicture({ side, state, frame, shown, units, picture }: Props) {
         wide={width}
         clear={on.marks.filter((mark) => mark.frame === frame && isBody(mark.name))}
         units={units}
-        ink={INK[whose(side, state.swing)]}
+        ink={ink}
       />
       <rect y={HEIGHT} width={width} height={FOOT} fill="#10201D" />
       <text x={12} y={HEIGHT + 22} fontSize={14} fill="#F6F3EA">

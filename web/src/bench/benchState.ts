@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import type { ClipMarks, Edit } from "./edits";
+import type { ProposedMark } from "./marks/ProposedMarks";
 import type { Group, Wanted } from "./marks/round";
 import type { Floor, Kinds, Reading } from "./readings/reading";
 import type { Pegs, Timeline } from "./rule/pegLink";
@@ -49,6 +50,7 @@ export interface Done {
   gesture: string;
   undo: Edit;
   redo: Edit;
+  together?: string; // steps of the same are taken back at once
 }
 
 export type Settable =
@@ -78,7 +80,8 @@ export type Settable =
   | "drawer"
   | "curve"
   | "tabled"
-  | "uncovered";
+  | "uncovered"
+  | "lying";
 
 /** What the drawer under the stages shows. */
 export type DrawerPart = "curves" | "relay" | "floor" | "pressure";
@@ -115,6 +118,7 @@ export interface BenchState {
   tabled: boolean; // it is shown in figures, not drawn
   curve: string; // the reading whose curve is shown while none is looked into
   uncovered: boolean; // for as long as its key is held, the marks are seen where they lie hidden
+  lying: Partial<Record<Side, ProposedMark[]>>; // proposed marks on each stage that is seen
   handTest: boolean; // clicks are counted for the hand's steadiness, not put down
   undone: Done[];
   done: Done[];
@@ -134,7 +138,7 @@ export interface BenchState {
   step: (frames: number) => void;
   /** To the nearest peg that way; false where there is none. */
   toPeg: (way: 1 | -1) => boolean;
-  edit: (side: Side, edit: Edit, gesture?: string) => void;
+  edit: (side: Side, edit: Edit, gesture?: string, together?: string) => void;
   recallDone: (earlier: Done[]) => void;
   acceptPegs: () => void;
   startRound: () => void;
@@ -157,6 +161,14 @@ export const OTHER: Record<Side, Side> = { student: "reference", reference: "stu
 export function pegsOf(on: ClipMarks): Pegs {
   return Object.fromEntries(on.pegs.map((peg) => [peg.name, peg.frame]));
 }
+
+/** Whether both stages show one swing, from two sides. */
+export const paired = ({ sides }: Pick<BenchState, "sides">): boolean =>
+  sides.student !== undefined && sides.student.swing.id === sides.reference?.swing.id;
+
+/** What stands on a stage to be compared with: a swing's own other view is not. */
+export const rivalOn = (state: Pick<BenchState, "sides">, side: Side): SideState | undefined =>
+  side === "reference" && paired(state) ? undefined : state.sides[side];
 
 /** The frame on which the stage that is worked on stands. */
 export const frameOf = ({ stands, active }: BenchState): number => stands[active].frame;

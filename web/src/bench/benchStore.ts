@@ -11,6 +11,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
   return createStore<BenchState>()((set, get) => ({
     station: "mark",
     active: "student",
+    lying: {},
     stands: { student: { frame: 0, direction: 1 }, reference: { frame: 0, direction: 1 } },
     linked: true,
     tool: null,
@@ -42,9 +43,17 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
     focus: null,
     ...standing.tools,
 
-    // Only at Mark is something held in hand.
+    // Only at Mark is something held in hand, and a hand led.
     goToStation: (station) =>
-      set({ station, tool: null, selected: null, round: false, handTest: false, uncovered: false }),
+      set(({ led }) => ({
+        station,
+        led: led && station === "mark",
+        tool: null,
+        selected: null,
+        round: false,
+        handTest: false,
+        uncovered: false,
+      })),
     say: (notice) => set({ notice }),
     set: (change) => set(change),
 

@@ -9,6 +9,7 @@ import {
   onOf,
   openProposals,
   PLUMB,
+  rivalOn,
   type SideState,
 } from "../benchState";
 import type { Bench } from "../benchStore";
@@ -47,6 +48,10 @@ const onStage = (act: (side: SideState, state: BenchState) => ReturnType<Doing>)
 const onBoth = (act: (state: BenchState) => ReturnType<Doing>): Doing =>
   on((state) => (state.sides.student && state.sides.reference ? act(state) : false));
 
+/** The same where something stands beside to be compared with. */
+const onRivals = (act: (state: BenchState) => ReturnType<Doing>): Doing =>
+  onBoth((state) => (rivalOn(state, "reference") ? act(state) : false));
+
 const to = (station: Station) => on((state) => state.goToStation(station));
 const pull =
   (way: 1 | -1): Doing =>
@@ -82,8 +87,8 @@ export const ON_BENCH: Partial<Record<CommandId, Doing>> = {
   other_view: on((state) => state.turnView()),
   alone: on(({ solo, set }) => set({ solo: !solo })),
   link: onBoth(({ linked, set }) => set({ linked: !linked })),
-  overlay: onBoth(({ overlay, set }) => set({ overlay: overlay ? 0 : 0.5 })),
-  flicker: onBoth(({ set }) => set({ flicker: true })),
+  overlay: onRivals(({ overlay, set }) => set({ overlay: overlay ? 0 : 0.5 })),
+  flicker: onRivals(({ set }) => set({ flicker: true })),
   alike: on(({ alike, set }) => set({ alike: !alike })),
   uncover: on(({ set }) => set({ uncovered: true })),
 

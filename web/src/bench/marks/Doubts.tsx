@@ -4,7 +4,8 @@ import { api, got, type Schemas } from "../../api/client";
 import { keep } from "../../parts/keep";
 import type { Kind } from "../../send/KindFields";
 import { CLUB_CLASS_WORDS, momentWords, SWING_LENGTH_WORDS, VIEW_WORDS, type View } from "../../words";
-import type { Side, SideState } from "../benchState";
+import { useBench } from "../benchContext";
+import { paired, type Side, type SideState } from "../benchState";
 import { useSayKind } from "../useSayKind";
 import { useSayViews } from "./useSayViews";
 
@@ -46,8 +47,10 @@ export const Doubts = memo(function Doubts({ side, state }: { side: Side; state:
   const isKept = (id: string) => kept.split(" ").includes(id);
   const two: Answer = { words: "Two swings", give: () => sayViews.mutate(false) };
   const doubt = doubtsOf(state).find((each) => !isKept(each.id));
-  const kind = kindDoubtOf(state);
-  const views = state.pairing;
+  // What is asked of the swing is asked once, not on each of its views.
+  const asked = useBench((bench) => side === "student" || !paired(bench));
+  const kind = asked ? kindDoubtOf(state) : null;
+  const views = asked ? state.pairing : null;
   const unlike = views?.unlike ? unlikeWords(views.unlike) : "";
   const unlikeId = `views-${unlike.replaceAll(" ", "_")}`;
   let question: { says: string; answers: Answer[] } | null = null;

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { memo, useMemo } from "react";
+import { memo, useEffect, useMemo } from "react";
 import { proposedMarksQuery } from "../../api/queries";
 import { MARK_WORDS } from "../../words";
-import { useBench } from "../benchContext";
-import type { Side, SideState } from "../benchState";
+import { useBench, useBenchStore } from "../benchContext";
+import { OTHER, paired, type Side, type SideState } from "../benchState";
 import { useDoing } from "../commands/doings";
 import type { Point } from "../stage/stageView";
 import { GROUPS, openAt, roundOf } from "./round";
@@ -60,37 +60,53 @@ export const ProposedMarkLayer = memo(function ProposedMarkLayer(props: {
 
 /** Takes proposed marks: the one whose tool is in hand, else all; Enter does the same, Shift Enter takes all. */
 export function TakeProposed({ side, marks }: { side: Side; marks: ProposedMark[] }) {
-  const active = useBench((bench) => bench.active === side);
+  const bench = useBenchStore();
+  const active = useBench((state) => state.active === side);
   const tool = useBench((bench) => (bench.active === side ? bench.tool : null));
   const edit = useBench((bench) => bench.edit);
   const set = useBench((bench) => bench.set);
   const advance = useBench((bench) => bench.advance);
   const round = useBench((bench) => bench.active === side && bench.round);
+  // Where the swing's other view lies beside, its marks are seen as well: all of both are taken at once.
+  const beyond = useBench((bench) => (active && paired(bench) && bench.lying[OTHER[side]]) || NONE);
+  useEffect(() => {
+    set({ lying: { ...bench.getState().lying, [side]: marks } });
+    return () => set({ lying: { ...bench.getState().lying, [side]: undefined } });
+  }, [bench, set, side, marks]);
   const inHand = marks.filter((mark) => mark.name === tool);
   const meant = tool && inHand.length ? inHand : marks;
-  const take = (taken: ProposedMark[]) => {
+  const all = marks.length + beyond.length;
+  const take = (taken: ProposedMark[], besides: ProposedMark[] = NONE) => {
     set({ active: side });
+    const together = crypto.randomUUID();
+    const places = { [side]: taken, [OTHER[side]]: besides } as Record<Side, ProposedMark[]>;
     // They lie on the stage and were looked at; their places are still a machine's.
-    for (const { name, frame, x, y, sd_px, shared_px } of taken)
-      edit(side, { kind: "mark", name, frame, place: { x, y, sd_px, shared_px, source: "accepted" } });
+    for (const at of [side, OTHER[side]])
+      for (const { name, frame, x, y, sd_px, shared_px } of places[at]) {
+        const place = { x, y, sd_px, shared_px, source: "accepted" as const };
+        edit(at, { kind: "mark", name, frame, place }, undefined, together);
+      }
     if (tool || round) advance();
   };
-  const any = active && meant.length > 0;
-  useDoing("accept", () => take(meant), any);
-  useDoing("accept_all", () => take(marks), any);
-  const first = meant[0];
+  const takeMeant = () => take(meant, tool ? NONE : beyond);
+  const any = active && meant.length + beyond.length > 0;
+  useDoing("accept", takeMeant, any);
+  useDoing("accept_all", () => take(marks, beyond), any);
+  const first = meant[0] ?? beyond[0];
   if (!first) return null;
+  const count = meant.length + (tool ? 0 : beyond.length);
   return (
     <div className="grid justify-items-start gap-1">
-      <button type="button" className={TAKE} onClick={() => take(meant)}>
-        Take {meant.length === 1 && !tool ? `the ${MARK_WORDS[first.name]?.toLowerCase()} ` : ""}
-        {meant.length > 1 && `${meant.length} marks `}
+      <button type="button" className={TAKE} onClick={takeMeant}>
+        Take {count === 1 && !tool ? `the ${MARK_WORDS[first.name]?.toLowerCase()} ` : ""}
+        {count > 1 && `${count} marks `}
         as proposed
+        {count > meant.length && ", both views"}
         {active && <kbd className="num opacity-80">Enter</kbd>}
       </button>
-      {meant.length < marks.length && (
-        <button type="button" className={TAKE} onClick={() => take(marks)}>
-          all {marks.length}
+      {count < all && (
+        <button type="button" className={TAKE} onClick={() => take(marks, beyond)}>
+          all {all}
           {active && <kbd className="num opacity-80">Shift Enter</kbd>}
         </button>
       )}

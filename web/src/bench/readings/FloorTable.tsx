@@ -1,6 +1,7 @@
 import { type Units, withError } from "../../units";
 import { MARK_WORDS, momentWords } from "../../words";
 import { useBench } from "../benchContext";
+import { rivalOn } from "../benchState";
 
 const SIDES = ["student", "reference"] as const;
 
@@ -16,7 +17,7 @@ export function FloorTable({ units }: { units: Units }) {
       data-scrolls
     >
       {SIDES.map((side) => {
-        const state = sides[side];
+        const state = rivalOn({ sides }, side);
         return (
           state && (
             <table key={side} className="h-fit flex-1 text-left text-xs">

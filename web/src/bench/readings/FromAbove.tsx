@@ -3,7 +3,7 @@ import { keep } from "../../parts/keep";
 import { type Unit, type Units, withError } from "../../units";
 import { type Checkpoint, SIGNED } from "../../words";
 import { useBench } from "../benchContext";
-import type { Side, SideState } from "../benchState";
+import { rivalOn, type Side, type SideState } from "../benchState";
 import { Compass, Plan } from "./FloorPlan";
 import { HEIGHT, layOut, SIDES, WIDTH } from "./floorLayout";
 import type { Reading } from "./reading";
@@ -21,10 +21,11 @@ const CLOCK = "tropometer.hip-travel-on-the-clock";
 export function FromAbove({ units }: { units: Units }) {
   const sides = useBench((bench) => bench.sides);
   const main: Side = sides.student ? "student" : "reference";
+  const rival = rivalOn({ sides }, "reference");
   const left = sides[main]?.swing.hand === "left";
   const plans = useMemo(
-    () => ({ student: sides.student?.floor, reference: sides.reference?.floor }),
-    [sides.student?.floor, sides.reference?.floor],
+    () => ({ student: sides.student?.floor, reference: rival?.floor }),
+    [sides.student?.floor, rival?.floor],
   );
   const [clock, setClock] = useState(() => localStorage.getItem(CLOCK) === "yes");
   const figures = clock ? [...SHOWN, ON_THE_CLOCK] : SHOWN;

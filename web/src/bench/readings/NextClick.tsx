@@ -13,11 +13,13 @@ const MEASURES: Partial<Record<Next["need"]["kind"], string>> = {
   known_length: "draw a known length, or click the mat",
   mat: "click the mat's corners",
   plumb: "draw along an upright edge",
+  one_swing: "say whether both views show one swing",
 };
 
 /** A need as something to do. */
 export function asked({ kind, name, at, view }: Next["need"]): string {
-  const from = view && (kind === "look" || name === PROPOSED) ? `, ${VIEW_WORDS[view].toLowerCase()}` : "";
+  const seen = kind === "look" || name === PROPOSED;
+  const from = seen ? `, ${view ? VIEW_WORDS[view].toLowerCase() : "both views"}` : "";
   return `${doing({ kind, name, at })}${from}`;
 }
 

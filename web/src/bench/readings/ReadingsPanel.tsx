@@ -5,7 +5,7 @@ import { earlierQuery } from "../../api/queries";
 import type { Units } from "../../units";
 import { CHECKPOINT_WORDS, GROUP_TITLES, momentWords, PART_WORDS, READING_WORDS } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
-import { OTHER, type Side } from "../benchState";
+import { OTHER, rivalOn, type Side } from "../benchState";
 import { useCourse } from "../whole/useCourse";
 import { follow } from "./follow";
 import { NextClick } from "./NextClick";
@@ -56,7 +56,7 @@ export function ReadingsPanel({ units, model }: { units: Units; model?: string }
   const first = useFirstLook(main);
   const timed = useTimed(main, pegged);
   const readings = useMemo(() => timed && withFirstLook(timed, first), [timed, first]);
-  const others = useBench((state) => state.sides[OTHER[main]]?.readings);
+  const others = useBench((state) => rivalOn(state, OTHER[main])?.readings);
   const focus = useBench((state) => state.focus);
   const swingId = useBench((state) => state.sides.student?.swing.id ?? "");
   const earlier = useQuery(earlierQuery(swingId)).data;

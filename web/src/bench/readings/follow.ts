@@ -1,5 +1,15 @@
 import { type Checkpoint, PEG_WORDS, type PegName } from "../../words";
-import { KNOWN_LENGTH, MAT, onOf, PLUMB, pegsOf, type Side } from "../benchState";
+import {
+  type BenchState,
+  KNOWN_LENGTH,
+  MAT,
+  OTHER,
+  onOf,
+  PLUMB,
+  paired,
+  pegsOf,
+  type Side,
+} from "../benchState";
 import type { Bench } from "../benchStore";
 import type { Reading } from "./reading";
 
@@ -35,10 +45,19 @@ export function follow(bench: Bench, side: Side, reading: Reading): void {
   if (frame !== undefined) goTo(side, frame);
 }
 
+/** The stage on which a need's view is seen already, else the swing's own. */
+function stageOf(state: BenchState, main: Side, { view }: Reading["needs"][number]): Side {
+  if (!paired(state)) return main;
+  return state.sides[OTHER[main]]?.clip.view === view ? OTHER[main] : main;
+}
+
 /** Take the thing in hand that is needed next, on the clip and at the frame where it is needed. */
-export function takeNeed(bench: Bench, side: Side, need: Reading["needs"][number]): void {
-  const { sides, show, goTo, set, goToStation } = bench.getState();
-  const clip = sides[side]?.swing.clips.find((each) => each.view === need.view && each.state === "ready");
+export function takeNeed(bench: Bench, main: Side, need: Reading["needs"][number]): void {
+  const { show, goTo, set, goToStation } = bench.getState();
+  const side = stageOf(bench.getState(), main, need);
+  const clip = bench
+    .getState()
+    .sides[side]?.swing.clips.find((each) => each.view === need.view && each.state === "ready");
   if (clip) show(side, clip.id);
   const state = bench.getState().sides[side];
   if (!state) return;
@@ -46,6 +65,9 @@ export function takeNeed(bench: Bench, side: Side, need: Reading["needs"][number
   goToStation("mark");
   const frame = need.at ? pegsOf(on)[need.at] : undefined;
   set({ active: side, selected: null, tool: null, notice: null });
+  const other = paired(bench.getState()) && bench.getState().sides[OTHER[side]];
+  const there = other && need.at ? pegsOf(onOf(other))[need.at] : undefined;
+  if (there !== undefined) goTo(OTHER[side], there);
   if (frame !== undefined) goTo(side, frame);
   if (need.kind === "known_length")
     set(on.calibration ? { tool: null, selected: KNOWN_LENGTH } : { tool: KNOWN_LENGTH });

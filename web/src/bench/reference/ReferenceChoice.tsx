@@ -4,7 +4,7 @@ import { swingsQuery } from "../../api/queries";
 import { Sheet } from "../../parts/Sheet";
 import { day } from "../../parts/when";
 import type { BenchSwing } from "../benchState";
-import type { ReferenceOf } from "./useReference";
+import { hasViews, type ReferenceOf } from "./useReference";
 
 const ANOTHER = "another";
 
@@ -18,7 +18,10 @@ export function ReferenceChoice({ swing, reference }: { swing: BenchSwing; refer
   );
   const others = shelf.filter((each) => !fits.includes(each));
   const strange =
-    id !== "" && !shelf.some((each) => each.swing_id === id) && !before.some((b) => b.id === id);
+    id !== "" &&
+    id !== swing.id &&
+    !shelf.some((each) => each.swing_id === id) &&
+    !before.some((b) => b.id === id);
   return (
     <>
       <select
@@ -32,6 +35,7 @@ export function ReferenceChoice({ swing, reference }: { swing: BenchSwing; refer
         }}
       >
         <option value="">Nothing beside</option>
+        {hasViews(swing) && <option value={swing.id}>Its other view</option>}
         {fits.length > 0 && (
           <optgroup label="Fits the student's model and hand">
             {fits.map((each) => (

@@ -14,12 +14,14 @@ export interface ReferenceOf {
 
 const rememberedKey = (studentId: string) => `tropometer.beside.${studentId}`;
 const NONE = "none"; // on purpose
+const VIEWS = "views"; // its own other view
 
 /**
  * What stands beside a student's swing: what the address says, what stood there before, what was chosen for this
- * student the last time, else the model of the shelf that fits.
+ * student the last time, else the model of the shelf that fits. While a hand is led it is the swing's own other
+ * view: what is worth looking at is looked at from both sides at once.
  */
-export function useReference(swing: BenchSwing | undefined, stoodBefore?: string): ReferenceOf {
+export function useReference(swing: BenchSwing | undefined, led: boolean, stoodBefore?: string): ReferenceOf {
   const shelf = useQuery(shelfQuery()).data?.items;
   const [addressed] = useState(() => readPlace(window.location.search).beside);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -28,11 +30,13 @@ export function useReference(swing: BenchSwing | undefined, stoodBefore?: string
   const fitting = byFit(ready, student?.teaching_model ?? "", swing?.hand);
   const near = new Set([...ready.map((each) => each.swing_id), ...(swing?.before ?? []).map(({ id }) => id)]);
   const remembered = student ? (localStorage.getItem(rememberedKey(student.id)) ?? undefined) : undefined;
-  const standing = [addressed, stoodBefore, remembered].find(
-    (id) => id && (id === addressed || id === NONE || near.has(id)),
+  const twin = swing && hasViews(swing) ? swing.id : undefined;
+  const standing = [addressed, stoodBefore, remembered === VIEWS ? twin : remembered].find(
+    (id) => id && (id === addressed || id === NONE || id === twin || near.has(id)),
   );
   // Until the shelf is here it is not known what can stand there.
-  const id = !student || !shelf ? "" : (chosen ?? standing ?? fitting[0]?.swing_id ?? "");
+  const asked = !student || !shelf ? "" : (chosen ?? standing ?? fitting[0]?.swing_id ?? "");
+  const id = (led && student && twin) || asked;
   const found = useQuery({ ...swingQuery(id), enabled: id !== "" && id !== NONE });
   // What an address names may be gone by now.
   const gone = found.error !== null && id === addressed;
@@ -46,10 +50,15 @@ export function useReference(swing: BenchSwing | undefined, stoodBefore?: string
     shelf: fitting,
     choose: (swingId) => {
       setChosen(swingId || NONE);
-      if (student) keep(localStorage, rememberedKey(student.id), swingId || NONE);
+      const kept = swingId === twin ? VIEWS : swingId || NONE;
+      if (student) keep(localStorage, rememberedKey(student.id), kept);
     },
   };
 }
+
+/** Whether a swing can be seen from two sides at once. */
+export const hasViews = (swing: BenchSwing): boolean =>
+  swing.clips.filter((clip) => clip.state === "ready").length > 1;
 
 /** References in the order in which they fit a student: first by the teaching model, then by the hand. */
 export function byFit(shelf: Reference[], model: string, hand?: string): Reference[] {

@@ -1,13 +1,17 @@
 import { memo } from "react";
 import { useBench } from "../benchContext";
-import { onOf, openProposals, type Side, type SideState } from "../benchState";
+import { OTHER, onOf, openProposals, paired, type Side, type SideState } from "../benchState";
 
 /** Takes all proposed pegs at once; each can be moved or taken back like any other. */
 export const ProposedPegs = memo(function ProposedPegs({ side, state }: { side: Side; state: SideState }) {
   const active = useBench((bench) => bench.active === side);
   const set = useBench((bench) => bench.set);
   const acceptPegs = useBench((bench) => bench.acceptPegs);
-  const open = openProposals(state).length;
+  const beside = useBench((bench) => {
+    const other = active && paired(bench) && bench.lying[OTHER[side]] ? bench.sides[OTHER[side]] : undefined;
+    return other ? openProposals(other).length : 0;
+  });
+  const open = openProposals(state).length + beside;
   const noSwing = state.clip.proposals.is_swing === false && !onOf(state).pegs.length;
   if (!open && !state.clip.looking && noSwing)
     return (
@@ -33,7 +37,8 @@ export const ProposedPegs = memo(function ProposedPegs({ side, state }: { side: 
         acceptPegs();
       }}
     >
-      Peg the {open} proposed {active && <kbd className="num opacity-80">G</kbd>}
+      Peg the {open} proposed{beside > 0 && ", both views"}{" "}
+      {active && <kbd className="num opacity-80">G</kbd>}
     </button>
   );
 });

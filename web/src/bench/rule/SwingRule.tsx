@@ -2,7 +2,7 @@ import { memo, type PointerEvent, useMemo, useRef } from "react";
 import { fromImpact } from "../../units";
 import { CHECKPOINTS, isCheckpoint, PEG_WORDS, type PegName } from "../../words";
 import { useBench, useFrame } from "../benchContext";
-import { OTHER, onOf, type Side, type SideState, timelineOf } from "../benchState";
+import { OTHER, onOf, paired, type Side, type SideState, timelineOf } from "../benchState";
 import type { ClipMarks } from "../edits";
 import { PAPER_INK as INK } from "../ink";
 import { useSize } from "../stage/useSize";
@@ -75,6 +75,8 @@ const RuleDrawing = memo(function RuleDrawing({ layout, width }: { layout: Ruler
     [layout, width],
   );
   const main = sides[layout.main];
+  const twin = paired({ sides });
+  const inkOf = (side: Side) => INK[twin ? "student" : side];
   const named = new Set(main ? withRoom(onOf(main).pegs, layout) : []);
   const inside = (x: number) => x >= 0 && x <= width;
   const xOf = (of: Side, frame: number) => layout.positions[of][frame] ?? -100;
@@ -85,7 +87,7 @@ const RuleDrawing = memo(function RuleDrawing({ layout, width }: { layout: Ruler
         <path
           key={SIDES[i]}
           d={path}
-          stroke={INK[SIDES[i] ?? "student"]}
+          stroke={inkOf(SIDES[i] ?? "student")}
           strokeWidth={1}
           strokeOpacity={0.75}
           fill="none"
@@ -113,8 +115,8 @@ const RuleDrawing = memo(function RuleDrawing({ layout, width }: { layout: Ruler
                 cx={x}
                 cy={side === "student" ? top - 5 : bottom + 5}
                 r={3.5}
-                fill={event ? "var(--color-base-200)" : INK[side]}
-                stroke={INK[side]}
+                fill={event ? "var(--color-base-200)" : inkOf(side)}
+                stroke={inkOf(side)}
               />
               {side === layout.main && named.has(peg.name) && (
                 <text x={x} y={10} textAnchor="middle" fontSize={11} fontWeight={600} fill="currentColor">
@@ -129,7 +131,7 @@ const RuleDrawing = memo(function RuleDrawing({ layout, width }: { layout: Ruler
         {sides.student ? "student" : ""}
       </text>
       <text x={6} y={42} fontSize={11} fill="currentColor" className="num">
-        {sides.reference ? "reference" : ""}
+        {twin ? "other view" : sides.reference ? "reference" : ""}
       </text>
     </svg>
   );
@@ -138,12 +140,13 @@ const RuleDrawing = memo(function RuleDrawing({ layout, width }: { layout: Ruler
 /** Where a stage stands. */
 function Cursor({ side, layout }: { side: Side; layout: RulerLayout }) {
   const x = layout.positions[side][useFrame(side)] ?? -100;
+  const ink = INK[useBench(paired) ? "student" : side];
   const awake = useBench((bench) => bench.linked || bench.active === side);
   const [top, bottom] = ROW[side];
   return (
     <g opacity={awake ? 1 : 0.6}>
-      <line x1={x} x2={x} y1={top} y2={bottom} stroke={INK[side]} strokeWidth={2.5} />
-      <path d={side === "student" ? `M${x} ${top}l-5 -7h10z` : `M${x} ${bottom}l-5 7h10z`} fill={INK[side]} />
+      <line x1={x} x2={x} y1={top} y2={bottom} stroke={ink} strokeWidth={2.5} />
+      <path d={side === "student" ? `M${x} ${top}l-5 -7h10z` : `M${x} ${bottom}l-5 7h10z`} fill={ink} />
     </g>
   );
 }

@@ -44,7 +44,7 @@ export function OnPicture(props: Props) {
   );
   const place = useCallback((point: Point) => toStage(point, view, size), [view, size]);
   const placeStill = usePlaceStill(state, frame, place);
-  const ink = INK[whose(side, state.swing)];
+  const ink = INK[useBench((bench) => whose(bench, side))];
   const track = marking ? found.tracks.find(({ name }) => name === selected) : undefined;
   return (
     <svg className="absolute inset-0 h-full w-full" aria-hidden="true">

@@ -1,13 +1,13 @@
 import { useRef } from "react";
 import { useBench } from "../benchContext";
-import type { SideState } from "../benchState";
+import { rivalOn, type SideState } from "../benchState";
 import { useFrames } from "../frames/useFrames";
 import { overlayView } from "./overlayView";
 import type { Size, View } from "./stageView";
 
 /** The reference laid over the student's stage, on the same foot and at the same size. */
 export function Overlay({ lower, view, stage }: { lower: SideState; view: View; stage: Size }) {
-  const upper = useBench((bench) => bench.sides.reference);
+  const upper = useBench((bench) => rivalOn(bench, "reference"));
   const shown = useBench((bench) => (bench.flicker ? 1 : bench.overlay));
   if (!upper || shown === 0) return null;
   return <Laid lower={lower} upper={upper} view={view} stage={stage} shown={shown} />;

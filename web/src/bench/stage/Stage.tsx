@@ -3,7 +3,7 @@ import { memo, useCallback, useEffect, useRef } from "react";
 import { meQuery } from "../../api/queries";
 import type { Units } from "../../units";
 import { useBench } from "../benchContext";
-import { isGround, MAT, onOf, type Side, type SideState } from "../benchState";
+import { isGround, MAT, onOf, paired, type Side, type SideState } from "../benchState";
 import { useFrames } from "../frames/useFrames";
 import { useLaying } from "../ground/useLaying";
 import { HandTest, useHandTest } from "../marks/HandTest";
@@ -30,6 +30,7 @@ export const Stage = memo(function Stage({ side, state, units }: Props) {
   const { clip } = state;
   const { frame } = useBench((bench) => bench.stands[side]);
   const active = useBench((bench) => bench.active === side);
+  const twin = useBench(paired);
   const marking = useBench((bench) => bench.station === "mark");
   const tool = useBench((bench) => (bench.active === side ? bench.tool : null));
   const selected = useBench((bench) => (bench.active === side ? bench.selected : null));
@@ -107,12 +108,18 @@ export const Stage = memo(function Stage({ side, state, units }: Props) {
 
   return (
     <section
-      aria-label={`${side === "student" ? "Student" : "Reference"} stage`}
+      aria-label={
+        twin && side === "reference"
+          ? "Other view stage"
+          : side === "student"
+            ? "Student stage"
+            : "Reference stage"
+      }
       data-side={side}
       data-frame={shownFrame}
       data-theme="bench-dusk"
       className={`relative flex min-h-0 min-w-0 flex-1 flex-col overflow-hidden rounded bg-dusk text-paper select-none ring-2 ${
-        active ? `forced-colors:outline-4 ${RING[side]}` : "ring-transparent"
+        active ? `forced-colors:outline-4 ${RING[twin ? "student" : side]}` : "ring-transparent"
       }`}
     >
       <StageHeader side={side} state={state} look={look} setLook={setLook} />

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import { VIEW_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { OTHER, otherViews, type Side, type SideState } from "../benchState";
+import { OTHER, otherViews, paired, type Side, type SideState } from "../benchState";
 import { hint } from "../commands/table";
 import { INK, whose } from "../ink";
 import type { Look } from "./stageView";
@@ -37,18 +37,18 @@ export const StageHeader = memo(function StageHeader({ side, state, look, setLoo
   const { clip } = state;
   const set = useBench((bench) => bench.set);
   const turnView = useBench((bench) => bench.turnView);
+  const owner = useBench((bench) => whose(bench, side));
+  const twin = useBench(paired);
   const both = useBench(({ sides }) => sides.student !== undefined && sides.reference !== undefined);
   return (
     <header className="flex h-8 shrink-0 items-center gap-1.5 px-2 text-sm md:gap-3">
-      <span
-        className="h-3 w-3 shrink-0 rounded-full"
-        style={{ background: INK[whose(side, state.swing)] }}
-        aria-hidden
-      />
-      <strong className="max-w-40 min-w-10 shrink truncate md:min-w-16" title={state.swing.title}>
-        {state.swing.title}
-      </strong>
-      {whose(side, state.swing) === "earlier" && <span className="shrink-0 text-xs opacity-80">earlier</span>}
+      <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: INK[owner] }} aria-hidden />
+      {!twin && (
+        <strong className="max-w-40 min-w-10 shrink truncate md:min-w-16" title={state.swing.title}>
+          {state.swing.title}
+        </strong>
+      )}
+      {owner === "earlier" && <span className="shrink-0 text-xs opacity-80">earlier</span>}
       <span className="min-w-13 shrink truncate text-xs opacity-80 md:shrink-10">
         {VIEW_WORDS[clip.view]}
         {!state.mirrored && ` · ${state.swing.hand}-handed`}
@@ -63,7 +63,7 @@ export const StageHeader = memo(function StageHeader({ side, state, look, setLoo
           title={hint("other_stage")}
           onClick={() => set({ active: OTHER[side], tool: null, selected: null })}
         >
-          {side === "student" ? "Reference" : "Student"}
+          {twin ? "Other view" : side === "student" ? "Reference" : "Student"}
         </button>
       )}
       {otherViews(state).map((other) => (

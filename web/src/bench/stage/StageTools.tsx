@@ -1,5 +1,6 @@
 import { Toolbar, ToolbarItem } from "@ariakit/react";
 import { useBench } from "../benchContext";
+import { rivalOn } from "../benchState";
 import { clickOnly } from "../clickOnly";
 import { hint } from "../commands/table";
 import { StageMenu } from "./StageMenu";
@@ -7,6 +8,7 @@ import { StageMenu } from "./StageMenu";
 /** How the two stages go together: linked, one over the other, or one alone. */
 export function StageTools() {
   const both = useBench((bench) => bench.sides.student !== undefined && bench.sides.reference !== undefined);
+  const compared = useBench((bench) => rivalOn(bench, "reference") !== undefined) && both;
   const linked = useBench((bench) => bench.linked);
   const overlay = useBench((bench) => bench.overlay);
   const solo = useBench((bench) => bench.solo);
@@ -18,7 +20,7 @@ export function StageTools() {
       id: "overlay",
       words: "Laid over",
       on: overlay > 0,
-      may: both,
+      may: compared,
       turn: () => set({ overlay: overlay ? 0 : 0.5 }),
     },
   ] as const;

@@ -1,4 +1,4 @@
-import { type BenchState, type Done, onOf, openProposals, type Side } from "../benchState";
+import { type BenchState, type Done, OTHER, onOf, openProposals, paired, type Side } from "../benchState";
 import { applied, type Edit, inverse, type Part, post } from "../edits";
 import { type Get, type Put, patch } from "./slice";
 
@@ -6,6 +6,19 @@ type Editing = Pick<
   BenchState,
   "done" | "undone" | "edit" | "recallDone" | "acceptPegs" | "undo" | "redo" | "setLook"
 >;
+
+/** The last step, and those before it that belong together with it; the last one first. */
+function lastOf(steps: Done[]): Done[] {
+  const last = steps.at(-1);
+  if (!last?.together) return last ? [last] : [];
+  const from = steps.findLastIndex(({ together }) => together !== last.together) + 1;
+  return steps.slice(from).reverse();
+}
+
+/** The stage on which a step's clip is seen, else the one where it was done. */
+function stageOf({ sides }: BenchState, { side, clipId }: Done): Side {
+  return sides[OTHER[side]]?.clip.id === clipId ? OTHER[side] : side;
+}
 
 /** What a hand changes on a clip: done at once, sent to the server, and taken back as deep as it goes. */
 export function editing(set: Put, get: Get): Editing {
@@ -18,11 +31,17 @@ export function editing(set: Put, get: Get): Editing {
     post(now.clip.id, change, part);
   };
 
+  const again = (step: Done, change: Edit, way: Part["way"]) => {
+    const shown = stageOf(get(), step);
+    get().show(shown, step.clipId);
+    edit(shown, change, { gesture: step.gesture, way });
+  };
+
   return {
     done: [],
     undone: [],
 
-    edit: (side, change, gesture) => {
+    edit: (side, change, gesture, together) => {
       const now = get().sides[side];
       if (!now) return;
       const continues = gesture !== undefined && gesture === lastGesture;
@@ -37,6 +56,7 @@ export function editing(set: Put, get: Get): Editing {
             gesture: crypto.randomUUID(),
             undo: inverse(onOf(now), change),
             redo: change,
+            together,
           };
       set(({ done }) => ({ done: [...(last ? done.slice(0, -1) : done), step], undone: [] }));
       edit(side, change, { gesture: step.gesture, way: "do" });
@@ -49,28 +69,34 @@ export function editing(set: Put, get: Get): Editing {
       }),
 
     acceptPegs: () => {
-      const { active, sides, edit: put } = get();
-      const now = sides[active];
-      for (const { name, frame } of now ? openProposals(now) : [])
-        put(active, { kind: "peg", name, frame, between: false, accepted: true });
+      const { active, sides, lying, edit: put } = get();
+      const together = crypto.randomUUID();
+      const other = OTHER[active];
+      for (const side of paired(get()) && lying[other] ? [active, other] : [active]) {
+        const now = sides[side];
+        for (const { name, frame } of now ? openProposals(now) : [])
+          put(side, { kind: "peg", name, frame, between: false, accepted: true }, undefined, together);
+      }
     },
 
     undo: () => {
-      const last = get().done.at(-1);
-      if (!last) return;
+      const steps = lastOf(get().done);
       lastGesture = undefined;
-      set(({ done, undone }) => ({ done: done.slice(0, -1), undone: [...undone, last] }));
-      get().show(last.side, last.clipId);
-      edit(last.side, last.undo, { gesture: last.gesture, way: "undo" });
+      set(({ done, undone }) => ({
+        done: done.slice(0, done.length - steps.length),
+        undone: [...undone, ...steps],
+      }));
+      for (const step of steps) again(step, step.undo, "undo");
     },
 
     redo: () => {
-      const last = get().undone.at(-1);
-      if (!last) return;
+      const steps = lastOf(get().undone);
       lastGesture = undefined;
-      set(({ done, undone }) => ({ undone: undone.slice(0, -1), done: [...done, last] }));
-      get().show(last.side, last.clipId);
-      edit(last.side, last.redo, { gesture: last.gesture, way: "redo" });
+      set(({ done, undone }) => ({
+        undone: undone.slice(0, undone.length - steps.length),
+        done: [...done, ...steps],
+      }));
+      for (const step of steps) again(step, step.redo, "redo");
     },
 
     setLook: (side, look) =>

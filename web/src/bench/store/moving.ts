@@ -1,5 +1,14 @@
 import { clipLike } from "../../sides";
-import { type BenchState, frameOf, inWindow, OTHER, onOf, otherViews, timelineOf } from "../benchState";
+import {
+  type BenchState,
+  frameOf,
+  inWindow,
+  OTHER,
+  onOf,
+  otherViews,
+  paired,
+  timelineOf,
+} from "../benchState";
 import { linkedFrame } from "../rule/pegLink";
 import { RATES } from "../rule/rates";
 import { type Get, movedTo, type Put } from "./slice";
@@ -60,6 +69,17 @@ export function moving(set: Put, get: Get): Moving {
       const now = get().sides[side];
       const clip = now?.swing.clips.find((each) => each.id === clipId && each.state === "ready");
       if (!now || !clip || clip.id === now.clip.id) return;
+      const other = get().sides[OTHER[side]];
+      if (other?.clip.id === clip.id && paired(get())) {
+        // Both views are seen already: they change places.
+        set(({ sides, stands }) => ({
+          sides: { ...sides, [side]: { ...now, clip }, [OTHER[side]]: { ...other, clip: now.clip } },
+          stands: { ...stands, [side]: stands[OTHER[side]], [OTHER[side]]: stands[side] },
+          tool: null,
+          selected: null,
+        }));
+        return;
+      }
       const next = { ...now, clip };
       // To and fro ends where it began, whatever was pegged or proposed meanwhile.
       const from = get().stands[side].frame;
@@ -81,6 +101,10 @@ export function moving(set: Put, get: Get): Moving {
       const now = sides[active];
       const next = now && otherViews(now)[0];
       if (!next) return false;
+      if (paired(get())) {
+        show(active, next.id);
+        return true;
+      }
       for (const side of ["student", "reference"] as const) {
         const ready = sides[side]?.swing.clips.filter((clip) => clip.state === "ready") ?? [];
         const seen = clipLike(ready, next.view);

@@ -1,4 +1,4 @@
-import type { BenchState, Side, SideState, Stand } from "../benchState";
+import { type BenchState, OTHER, paired, type Side, type SideState, type Stand } from "../benchState";
 
 export type Get = () => BenchState;
 export type Put = (
@@ -10,10 +10,13 @@ export function movedTo(stands: Record<Side, Stand>, side: Side, frame: number):
   return { ...stands, [side]: { frame, direction: frame < stands[side].frame ? -1 : 1 } };
 }
 
-/** A change of one stage. */
-export function patch(set: Put, side: Side, change: Partial<SideState>): void {
+/** A change of one stage, and of the other where it shows the same swing: all but which clip stands there. */
+export function patch(set: Put, side: Side, change: Partial<Omit<SideState, "clip">>): void {
   set(({ sides }) => {
     const now = sides[side];
-    return now ? { sides: { ...sides, [side]: { ...now, ...change } } } : {};
+    if (!now) return {};
+    const other = sides[OTHER[side]];
+    const both = other && paired({ sides }) ? { [OTHER[side]]: { ...other, ...change } } : {};
+    return { sides: { ...sides, ...both, [side]: { ...now, ...change } } };
   });
 }

@@ -71,8 +71,11 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
       const stood = places[side];
       const ready = swing.clips.filter((each) => each.state === "ready");
       const before = ready.find((each) => each.id === stood?.clipId);
-      const beside = get().sides[OTHER[side]]?.clip.view;
-      const clip = before ?? (beside && clipLike(ready, beside)) ?? ready[0];
+      const beside = get().sides[OTHER[side]];
+      const own = beside?.swing.id === swing.id;
+      const clip = own
+        ? ready.find((each) => each.id !== beside.clip.id)
+        : (before ?? (beside && clipLike(ready, beside.clip.view)) ?? ready[0]);
       if (!clip) return;
       const opened: SideState = { ...fetched(swing, get().kinds), clip, mirrored };
       const from = pegsOf(onOf(opened)).address ?? clip.window.first;

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { courseQuery } from "../../api/queries";
 import { useBench } from "../benchContext";
-import { measuredClips, type Side, timelineFrom } from "../benchState";
+import { measuredClips, rivalOn, type Side, timelineFrom } from "../benchState";
 import { readingsOf } from "../readings/columns";
 import type { Reading } from "../readings/reading";
 import type { Timeline } from "../rule/pegLink";
@@ -20,7 +20,7 @@ export function useCourse(
   reading: string,
   wanted = true,
 ): { found: Course | null; trouble: string } {
-  const state = useBench((bench) => bench.sides[side]);
+  const state = useBench((bench) => rivalOn(bench, side));
   const versions = state
     ? Object.values(state.views)
         .map((view) => `${view.clip_id} ${view.version}`)
