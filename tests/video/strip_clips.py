@@ -16,6 +16,8 @@ from tropometer.video.proxy import upright_frames
 SIZE = (640, 360)
 FORMATS: dict[str, dict[str, Any]] = {
     "h264_b_frames.mp4": {"codec": "libx264", "options": {"bf": "3", "g": "40", "preset": "veryfast"}},
+    # This container keeps no times: they come in the order in which the frames were stored.
+    "stamped_as_stored.avi": {"codec": "libx264", "options": {"bf": "3", "preset": "veryfast"}},
     "hevc.mov": {
         "codec": "libx265",
         "options": {"preset": "ultrafast", "x265-params": "log-level=none:bframes=3:keyint=40"},

@@ -102,7 +102,13 @@ def _proxy_stream(out: av.container.OutputContainer, width: int, height: int, gr
 
 
 def _rising(times: list[float], usual_step: float) -> list[float]:
-    """Times that rise strictly: a broken stamp is put one usual step after the frame before."""
+    """Times that rise strictly from nought, of frames that came in the order in which they are shown.
+
+    A file that stamps its frames in the order in which they were stored (AVI, with B-frames) has the right
+    stamps in the wrong order; what is broken still is put one usual step after the frame before.
+    """
+    earliest = min(times)
+    times = sorted(time - earliest for time in times)
     for i in range(1, len(times)):
         if times[i] <= times[i - 1]:
             times[i] = times[i - 1] + usual_step
