@@ -13,6 +13,7 @@ from django.conf import settings
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.golfer.cast import Take
 from tropometer.swing.names import Checkpoint, Hand, View
+from tropometer.swing.proposals.ball import ACROSS, LyingBall, ball_room, marks_by_ball
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks
 from tropometer.swing.proposals.marks import (
@@ -23,6 +24,7 @@ from tropometer.swing.proposals.marks import (
 )
 from tropometer.swing.proposals.motion import Heard
 from tropometer.swing.record.clip import Mark
+from tropometer.video.ball import find_ball
 from tropometer.video.landmarks import CLOSE, Body, LandmarkFinder, Picture
 from tropometer.video.movement import MovementMeter
 from tropometer.video.proxy import upright_frames
@@ -65,6 +67,7 @@ def look(pictures: Iterable[Picture], known: dict[str, Any], heard: Heard | None
     seen = _landmarks(times, bodies)
     pegs = {at: peg.frame for at, peg in propose_checkpoints(seen, meter.found(), hand, heard).items()}
     fast = propose_marks(seen, view, hand, np.arange(len(kept)), pegs)
+    fast |= _by_ball(kept, seen, view, hand, pegs)
     if len(pegs) < 2:
         return Looked(pegs, fast, fast, range(0), ms)
     first = max(min(pegs.values()) - BESIDE_CHECKPOINTS, 0)
@@ -94,6 +97,21 @@ def heard_in(take: Take) -> Heard | None:
         for each in hear_strikes(DEMO_CLIPS / f"{take.name}.{take.recording.container}")
     ]
     return max(strikes, key=lambda each: each.confidence, default=None)
+
+
+def _by_ball(
+    kept: list[Picture], seen: Landmarks, view: View, hand: Hand, pegs: dict[Checkpoint, int]
+) -> dict[str, ProposedMark]:
+    height, width = kept[0].shape[:2]
+    if not {"address", "impact"} <= pegs.keys():
+        return {}
+    room = ball_room(seen, view, pegs["address"], width, height)
+    if room is None:
+        return {}
+    box = (room.left, room.top, room.right, room.bottom)
+    ball = find_ball(kept, (pegs["address"], pegs["impact"], len(kept) - 1), box, ACROSS * seen.torso_px)
+    lies = LyingBall(**ball) if ball else None
+    return marks_by_ball(lies, seen.torso_px, view, hand, np.arange(len(kept)), pegs) if lies else {}
 
 
 def _landmarks(times: Any, bodies: list[Body | None]) -> Landmarks:

@@ -7,7 +7,7 @@ import numpy as np
 
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.golfer.cast import TAKES
-from tropometer.server.clips.proposing import STILL_PX
+from tropometer.server.clips.camera import STILL_PX
 from tropometer.swing.record.camera_motion import CameraMotion
 from tropometer.video.camera_motion import camera_motion
 from tropometer.video.proxy import upright_frames

@@ -1,5 +1,5 @@
 """`python -m tropometer.video probe FILE`, `… proxy|show FILE TARGET`,
-`… landmarks|track|motion PROXY TARGET`, `… find PROXY OTHER`.
+`… landmarks|track|motion PROXY TARGET`, `… find PROXY OTHER`, `… ball PROXY`.
 
 Each says one JSON object a line.
 Foreign files are opened in this process of their own, so that a crash in a decoder stays here.
@@ -23,6 +23,7 @@ from tropometer.video.probe import probe
 MEMORY_BYTES = 4 * 1024**3
 CPU_SECONDS = 1500
 OUTPUT_BYTES = 2 * 1024**3
+COMMANDS = ("probe", "proxy", "landmarks", "track", "motion", "find", "ball", "show")
 
 
 def main() -> int:
@@ -33,7 +34,7 @@ def main() -> int:
     resource.setrlimit(resource.RLIMIT_FSIZE, (OUTPUT_BYTES, OUTPUT_BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     parser = argparse.ArgumentParser(prog="python -m tropometer.video")
-    parser.add_argument("command", choices=["probe", "proxy", "landmarks", "track", "motion", "find", "show"])
+    parser.add_argument("command", choices=list(COMMANDS))
     parser.add_argument("source", type=Path)
     parser.add_argument("target", type=Path, nargs="?")
     parser.add_argument("--flip", action="store_true", help="filmed in a mirror: turn it round")
@@ -41,7 +42,12 @@ def main() -> int:
     parser.add_argument("--squares", type=Path, help="where the player was found: look closer there")
     parser.add_argument("--frames", type=int, nargs=2, metavar=("FIRST", "LAST"), help="both included")
     parser.add_argument("--points", help="JSON: x, y of points of the first file to find in the second")
-    parser.add_argument("--box", type=float, nargs=4, help="left, top, right, bottom of the player")
+    parser.add_argument(
+        "--box", type=float, nargs=4, help="left, top, right, bottom of the player, or of the ball's room"
+    )
+    parser.add_argument("--last", type=int, help="frame after which nothing is looked at")
+    parser.add_argument("--across", type=float, help="how large a ball is in the picture, pixels")
+    parser.add_argument("--moves", type=Path, help="how the camera moved")
     parser.add_argument("--spans", type=Path, help="JSON: the spans to track")
     arguments = parser.parse_args()
     try:
@@ -55,6 +61,15 @@ def main() -> int:
             _find(arguments.source, arguments.target, arguments.frames, json.loads(arguments.points))
         elif arguments.command == "track":
             _track(arguments.source, arguments.target, arguments.spans)
+        elif arguments.command == "ball":
+            _ball(
+                arguments.source,
+                arguments.frames,
+                arguments.last,
+                arguments.box,
+                arguments.across,
+                arguments.moves,
+            )
         elif arguments.command == "motion":
             _motion(arguments.source, arguments.target, arguments.box, arguments.frames[0])
         else:
@@ -136,6 +151,24 @@ def _find(here: Path, there: Path, frames: tuple[int, int], points: list[list[fl
 
     found = find_points(here, frames[0], there, frames[1], np.array(points, float))
     print(json.dumps({"found": [None if np.isnan(row[0]) else row.tolist() for row in found]}))
+
+
+def _ball(
+    proxy: Path, frames: tuple[int, int], last: int, box: list[float], across_px: float, moves: Path | None
+) -> None:
+    import numpy as np
+
+    from tropometer.video.ball import find_ball
+    from tropometer.video.proxy import upright_frames
+
+    pictures = (picture for picture, _ in upright_frames(proxy))
+    left, top, right, bottom = box
+    known = np.load(moves) if moves else None
+    print(
+        json.dumps(
+            {"ball": find_ball(pictures, (*frames, last), (left, top, right, bottom), across_px, known)}
+        )
+    )
 
 
 class Progress:

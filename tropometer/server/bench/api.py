@@ -37,7 +37,7 @@ from tropometer.server.bench.schemas import (
     Window,
 )
 from tropometer.server.clips.bodies import proposals_of
-from tropometer.server.clips.proposing import motion_of
+from tropometer.server.clips.camera import motion_of
 from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender

@@ -10,7 +10,7 @@ from tropometer.server.bench.asking import post_of_swing
 from tropometer.server.bench.models import Calibration, CameraFacts, Mark, Pressure, Swing
 from tropometer.server.bench.pegs import checkpoints_of
 from tropometer.server.bench.tracking import tracked_marks
-from tropometer.server.clips.proposing import motion_of
+from tropometer.server.clips.camera import motion_of
 from tropometer.server.clips.services import times_s
 from tropometer.swing.formats.plate import plate_from
 from tropometer.swing.names import (

@@ -7,9 +7,11 @@ from typing import Any, cast
 
 import numpy as np
 
+from tropometer.server.clips.camera import motion_of
 from tropometer.server.clips.models import Clip, Proposals, SeenBody
 from tropometer.server.clips.pace import real_times_of
 from tropometer.swing.names import Checkpoint, Hand, View
+from tropometer.swing.proposals.ball import LyingBall, marks_by_ball
 from tropometer.swing.proposals.landmarks import Landmarks
 from tropometer.swing.proposals.marks import ProposedMark, laid_over, propose_marks
 from tropometer.swing.proposals.offsets import Network
@@ -78,7 +80,9 @@ def proposals_of(clip: Clip, pegs: Mapping[Checkpoint, int] | None = None) -> Cl
     if fast is None or seen is None or not seen.enough:
         return ClipProposals(0, {})
     view, hand = cast(View, clip.view), cast(Hand, clip.swing.hand)
-    known = _proposed_pegs(clip) | dict(pegs or {})
+    stored = Proposals.objects.filter(clip=clip).first()
+    proposed = stored.found if stored else {}
+    known = {peg["name"]: peg["frame"] for peg in proposed.get("pegs", [])} | dict(pegs or {})
     frames = np.arange(len(seen.times_s)) + fast.first_frame
     found = propose_marks(seen, view, hand, frames, known)
     close = bodies.get("close")
@@ -87,12 +91,11 @@ def proposals_of(clip: Clip, pegs: Mapping[Checkpoint, int] | None = None) -> Cl
         frames = np.arange(len(closely.times_s)) + close.first_frame
         closer = propose_marks(closely, view, hand, frames, known, "close")
         found = laid_over(found, closer, close.first_frame - fast.first_frame)
+    if proposed.get("ball"):
+        frames = np.arange(len(seen.times_s)) + fast.first_frame
+        ball = LyingBall(**proposed["ball"])
+        found |= marks_by_ball(ball, seen.torso_px, view, hand, frames, known, motion_of(clip))
     return ClipProposals(fast.first_frame, found)
-
-
-def _proposed_pegs(clip: Clip) -> dict[Checkpoint, int]:
-    stored = Proposals.objects.filter(clip=clip).values_list("found", flat=True).first()
-    return {peg["name"]: peg["frame"] for peg in (stored or {}).get("pegs", [])}
 
 
 def _landmarks(clip: Clip, body: SeenBody) -> Landmarks | None:

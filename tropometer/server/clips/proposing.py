@@ -10,23 +10,22 @@ from django.db import transaction
 from django.dispatch import Signal
 
 from tropometer.server.clips.bodies import body_of, is_seen_closely, keep_body, points_of
+from tropometer.server.clips.camera import stood_of
 from tropometer.server.clips.closer import look_closer_later, stretch_of
 from tropometer.server.clips.models import Clip, Proposals, SeenBody, State
 from tropometer.server.clips.pace import real_times_of, slowness
 from tropometer.server.rooms import local_copy, scratch, video
-from tropometer.swing.names import Hand
+from tropometer.swing.names import Hand, View
+from tropometer.swing.proposals.ball import ACROSS, ball_room
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks
 from tropometer.swing.proposals.motion import FoundSwing, Heard, find_swings, plausible_slowness
 from tropometer.swing.proposals.seeing import player_box, propose_hand, propose_view
 from tropometer.swing.proposals.swing_length import propose_swing_length
-from tropometer.swing.record.camera_motion import CameraMotion
 
 LOOK_SECONDS = 1800
 SOUND_M_S = 343.0
 USUAL_CAMERA_M = 4.0  # where nobody has said how far it stood; a metre more or less is 3 ms
-STILL_PX = 0.4  # at a shorter side of 720: what moves less is taken for standing still
-LEAST_KNOWN_SHARE = 0.8  # of the frames; with fewer the motion says nothing
 WHOLE_SHARE = 0.9  # a swing that fills so much of its clip needs no window
 
 # Sent with `clip` and `swings` when a clip has become ready, inside the transaction that says so.
@@ -72,15 +71,17 @@ def _look(clip: Clip) -> None:
             SeenBody.objects.filter(clip=clip).delete()
             points = keep_body(clip, "fast", first, target)
         found = propose(clip, first, points)
-        motion = None if found["box"] is None else _motion(proxy, folder / "m.npy", found["box"], first)
-    stood, kept = _stood(clip, motion)
+        moves = folder / "moves.npy"
+        motion = None if found["box"] is None else _motion(proxy, moves, found["box"], first)
+        stood, kept = stood_of(clip, motion)
+        ball = _ball(clip, proxy, points, found, moves if kept else None)
     closer = stretch_of(found) is not None
     with transaction.atomic():
         Proposals.objects.update_or_create(
             clip=clip,
             defaults={
                 "camera_motion": kept,
-                "found": found | {"camera": stood},
+                "found": found | {"camera": stood, "ball": ball},
                 "closer": 0 if closer else None,
             },
         )
@@ -96,23 +97,25 @@ def _motion(proxy: Path, target: Path, box: dict[str, float], still: int) -> "np
     return np.asarray(np.load(target))
 
 
-def _stood(clip: Clip, motion: "np.ndarray[Any, Any] | None") -> tuple[dict[str, Any], bytes]:
-    """Whether the camera stood still, and its motion where it did not."""
-    if motion is None or np.isfinite(motion[:, 0]).mean() < LEAST_KNOWN_SHARE:
-        return {"how": "unseen", "most_px": 0.0}, b""
-    most = CameraMotion(motion).most_px(clip.width, clip.height)
-    if most < STILL_PX * min(clip.width, clip.height) / 720:
-        return {"how": "still", "most_px": round(most, 2)}, b""
-    return {"how": "moved", "most_px": round(most, 2)}, motion.tobytes()
-
-
-def motion_of(clip: Clip) -> CameraMotion | None:
-    """How the clip's camera moved; None where it stood still, or nobody could see."""
-    stored = getattr(clip, "proposals", None)
-    if stored is None or not stored.camera_motion:
+def _ball(
+    clip: Clip, proxy: Path, points: "np.ndarray[Any, Any]", found: dict[str, Any], moves: Path | None
+) -> dict[str, float] | None:
+    """The ball that lies before the feet until it is struck; None where nothing is surely one."""
+    pegs = {peg["name"]: peg["frame"] for peg in found["pegs"]}
+    if not {"address", "impact"} <= pegs.keys():
         return None
-    moves = np.frombuffer(bytes(stored.camera_motion), np.float64).reshape(-1, 9)
-    return CameraMotion(moves) if len(moves) == clip.frame_count else None
+    first, last = clip.window
+    landmarks = Landmarks(real_times_of(clip)[first : last + 1], points)
+    view = cast(View, clip.view)
+    room = ball_room(landmarks, view, pegs["address"] - first, clip.width, clip.height)
+    if room is None:
+        return None
+    sides = [str(side) for side in (room.left, room.top, room.right, room.bottom)]
+    asked = ["--frames", str(pegs["address"]), str(pegs["impact"]), "--last", str(last), "--box", *sides]
+    asked += ["--across", str(ACROSS * landmarks.torso_px), *(["--moves", str(moves)] if moves else [])]
+    said = list(video("ball", proxy, *asked, seconds=LOOK_SECONDS))
+    ball: dict[str, float] | None = said[-1]["ball"]
+    return ball
 
 
 def propose_anew(clip: Clip) -> None:
@@ -121,7 +124,7 @@ def propose_anew(clip: Clip) -> None:
     if stored is None or body is None:
         return
     anew = propose(clip, body.first_frame, points_of(body))
-    stored.found = anew | {"camera": stored.found.get("camera")}
+    stored.found = anew | {each: stored.found.get(each) for each in ("camera", "ball")}
     if stretch_of(anew) is not None and not is_seen_closely(clip):
         stored.closer = 0
         look_closer_later(clip.pk)

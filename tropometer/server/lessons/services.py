@@ -16,7 +16,7 @@ from tropometer.server.access import owned
 from tropometer.server.bench import services as bench
 from tropometer.server.bench.measure import Told, measured
 from tropometer.server.bench.record import from_impact_s
-from tropometer.server.clips.proposing import motion_of
+from tropometer.server.clips.camera import motion_of
 from tropometer.server.clips.services import clip_of, still
 from tropometer.server.judging.plans import said_plan, sent_plan
 from tropometer.server.lessons.models import Lesson, LessonFrame, TakenChange
