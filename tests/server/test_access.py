@@ -29,6 +29,7 @@ BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/clips/{id}/about"): {"view": "face_on"},
     ("post", "/api/clips/{id}/edits"): {"edits": []},
     ("put", "/api/clips/{id}/window"): {},
+    ("put", "/api/clips/{id}/player"): {},
     ("post", "/api/clips/{id}/swings"): {"first": 0, "last": 9},
     ("put", "/api/swings/{id}/views"): {},
     ("patch", "/api/swings/{id}/kind"): {},

@@ -4,8 +4,11 @@ import json
 import tempfile
 from pathlib import Path
 from typing import Any
+from unittest.mock import patch
 
 import numpy as np
+from django.core.files.base import ContentFile
+from procrastinate.contrib.django.models import ProcrastinateJob
 
 from tests.server import making
 from tests.swings import truth
@@ -15,6 +18,45 @@ from tropometer.server.clips import services
 from tropometer.server.clips.closer import look_closer
 from tropometer.server.clips.models import Clip, Proposals, SeenBody
 from tropometer.server.clips.proposing import look
+from tropometer.server.clips.tasks import look_at
+from tropometer.server.rooms import RoomFailed
+
+
+class ShownPlayerTests(making.MediaCase):
+    def test_who_plays_is_shown_by_hand_and_looked_for_anew(self) -> None:
+        owner = making.instructor()
+        clip = making.marked_swing(owner)
+        self.client.force_login(owner)
+        url = f"/api/clips/{clip.pk}/player"
+
+        def say(at: dict[str, float] | None) -> Any:
+            return self.client.put(url, {"at": at}, content_type="application/json")
+
+        answer = say({"frame": 4, "x": 300.5, "y": 410})
+        self.assertEqual(answer.json()["player_at"], {"frame": 4, "x": 300.5, "y": 410})
+        clip.refresh_from_db()
+        self.assertTrue(clip.looking)
+        self.assertTrue(
+            ProcrastinateJob.objects.filter(task_name=look_at.name, args__clip_id=str(clip.pk)).exists()
+        )
+        clip.proxy.save("proxy.mp4", ContentFile(b"pictures"))
+        asked: list[Any] = []
+
+        def room(*said: Any, **_: Any) -> Any:
+            asked.append([str(each) for each in said])
+            raise RoomFailed("enough")
+
+        with patch("tropometer.server.clips.proposing.video", room), self.assertRaises(RoomFailed):
+            look(clip.pk)
+        self.assertIn("--shown 4 300.5 410", " ".join(asked[0]))
+        for at, word in (
+            ({"frame": 10**6, "x": 3, "y": 4}, "player.frame"),
+            ({"frame": 1, "x": -3, "y": 4}, "outside"),
+        ):
+            self.assertIn(word, say(at).json()["detail"])
+        self.assertIsNone(say(None).json()["player_at"])
+        self.client.force_login(making.instructor("Odd Stranger"))
+        self.assertEqual(say(None).status_code, 404)
 
 
 class PartingTests(making.MediaCase):

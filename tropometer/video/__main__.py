@@ -39,6 +39,7 @@ def main() -> int:
     parser.add_argument("target", type=Path, nargs="?")
     parser.add_argument("--flip", action="store_true", help="filmed in a mirror: turn it round")
     parser.add_argument("--models", type=Path, help="folder of the landmark networks")
+    parser.add_argument("--shown", type=float, nargs=3, help="frame, x, y: a point on the player")
     parser.add_argument("--squares", type=Path, help="where the player was found: look closer there")
     parser.add_argument("--frames", type=int, nargs=2, metavar=("FIRST", "LAST"), help="both included")
     parser.add_argument("--points", help="JSON: x, y of points of the first file to find in the second")
@@ -74,7 +75,12 @@ def main() -> int:
             _motion(arguments.source, arguments.target, arguments.box, arguments.frames[0])
         else:
             _landmarks(
-                arguments.source, arguments.target, arguments.models, arguments.frames, arguments.squares
+                arguments.source,
+                arguments.target,
+                arguments.models,
+                arguments.frames,
+                arguments.squares,
+                arguments.shown,
             )
     except NotAClip as refusal:
         print(json.dumps({"refused": str(refusal)}))
@@ -105,17 +111,23 @@ def _show(source: Path, target: Path) -> None:
 
 
 def _landmarks(
-    proxy: Path, target: Path, models: Path, frames: tuple[int, int], squares: Path | None
+    proxy: Path,
+    target: Path,
+    models: Path,
+    frames: tuple[int, int],
+    squares: Path | None,
+    shown: list[float] | None,
 ) -> None:
     import numpy as np
 
-    from tropometer.video.player import save_closer_landmarks, save_landmarks
+    from tropometer.video.player import Shown, save_closer_landmarks, save_landmarks
 
     if squares:
         looked_in = np.load(squares)
         found = save_closer_landmarks(proxy, target, models, frames[0], looked_in, Progress())
     else:
-        found = save_landmarks(proxy, target, models, *frames, progress=Progress())
+        player = Shown(int(shown[0]), shown[1], shown[2]) if shown else None
+        found = save_landmarks(proxy, target, models, *frames, progress=Progress(), shown=player)
     print(json.dumps({"found": found}))
 
 

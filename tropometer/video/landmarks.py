@@ -8,7 +8,7 @@ kind there are two: a fast one, and a close one that takes four times as long an
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any
 
@@ -32,6 +32,10 @@ HEAT_REACH = 3
 LEAST_SCORE = 0.5
 LEAST_OVERLAP = 0.3
 ROOM_ABOUT_BODY = 1.25
+CLOSER = (2.0, 1.0, 0.6, 0.35)  # sides of what is looked at about a point, in the picture's shorter side
+FLESH = 0.07  # of a body's height, beyond its joints
+PART, MOST_SMALL = 0.5, 8  # of the shorter side; frames of a clip
+ABOUT_BOX = 1.5  # the detector's boxes are about heads and shoulders: a body reaches farther, in their sizes
 ANCHOR_LAYERS = ((28, 2), (14, 2), (7, 6))  # cells a side, anchors a cell
 
 
@@ -73,16 +77,19 @@ class Network:
 class LandmarkFinder:
     """Finds one player's landmarks, picture after picture of a clip."""
 
-    def __init__(self, models: Path, landmarker: str = FAST) -> None:
+    def __init__(self, models: Path, landmarker: str = FAST, home: Square | None = None) -> None:
+        """`home` is where the player stands, if that is known: nobody is looked for elsewhere."""
         self._detector = Network(models / DETECTOR)
         self._landmarker = Network(models / landmarker)
         self._anchors = _anchors()
+        self._home = home
+        self._tries_left = MOST_SMALL
         self._square: Square | None = None
 
     def find(self, picture: Picture) -> Body | None:
         """The body in a picture; None without a person."""
         if self._square is None:
-            self._square = self._detect(picture)
+            self._square = self._home or self._detect(picture) or self._detect_small(picture)
         if self._square is None:
             return None
         found = self.find_in(picture, self._square)
@@ -97,7 +104,35 @@ class LandmarkFinder:
         own = _square(points[COUNT, :2], points[COUNT + 1, :2])
         return Body(points[:COUNT], outline_points(mask, points), own)
 
-    def _detect(self, picture: Picture) -> Square | None:
+    def find_at(self, picture: Picture, x: float, y: float) -> Body | None:
+        """The body on which a point of a picture lies: looked for ever closer, for it may be small."""
+        shorter = min(picture.shape[:2])
+        for share in CLOSER:
+            side = share * shorter
+            left, top = max(int(x - side / 2), 0), max(int(y - side / 2), 0)
+            part = picture[top : int(y + side / 2), left : int(x + side / 2)]
+            square = self._detect(part, np.array([x - left, y - top]))
+            body = self.find_in(picture, _moved(square, left, top)) if square else None
+            if body and _lies_on(x, y, body):
+                return body
+        return None
+
+    def _detect_small(self, picture: Picture) -> Square | None:
+        """Somebody who is too small in the whole of a picture; looked for in a few frames only."""
+        if not self._tries_left:
+            return None
+        self._tries_left -= 1
+        height, width = picture.shape[:2]
+        side = int(PART * min(height, width))
+        for top in range(0, height - side // 2, side // 2):
+            for left in range(0, width - side // 2, side // 2):
+                square = self._detect(picture[top : top + side, left : left + side])
+                if square is not None:
+                    return _moved(square, left, top)
+        return None
+
+    def _detect(self, picture: Picture, point: Array | None = None) -> Square | None:
+        """The surest body in a picture, or the surest whose upper half a point lies in."""
         height, width = picture.shape[:2]
         scale = DETECTOR_PX / max(height, width)
         small = cv2.resize(
@@ -108,12 +143,15 @@ class LandmarkFinder:
         letter[top : top + small.shape[0], left : left + small.shape[1]] = small / 127.5 - 1
         found = self._detector(letter)
         scores = _logistic(found["Identity_1"][:, 0])
-        best = int(scores.argmax())
-        if scores[best] < LEAST_SCORE:
-            return None
         boxes = found["Identity"]
         centres = boxes[:, :2] / DETECTOR_PX + self._anchors
         sizes = boxes[:, 2:4] / DETECTOR_PX
+        if point is not None:
+            at = (point * scale + [left, top]) / DETECTOR_PX
+            scores = np.where((np.abs(centres - at) <= ABOUT_BOX * sizes).all(axis=1), scores, 0.0)
+        best = int(scores.argmax())
+        if scores[best] < LEAST_SCORE:
+            return None
         alike = [
             i
             for i in np.flatnonzero(scores >= LEAST_SCORE)
@@ -163,6 +201,17 @@ def _square(centre: Array, edge: Array) -> Square:
     reach = edge - centre
     lean = np.pi / 2 - np.arctan2(-reach[1], reach[0])
     return Square(np.asarray(centre, float), 2 * ROOM_ABOUT_BODY * float(np.hypot(*reach)), float(lean))
+
+
+def _moved(square: Square, left: int, top: int) -> Square:
+    return replace(square, centre=square.centre + np.array([left, top]))
+
+
+def _lies_on(x: float, y: float, body: Body) -> bool:
+    """Whether a point lies on a body: in the box about its joints, with some room about it."""
+    low, high = body.landmarks[:, :2].min(axis=0), body.landmarks[:, :2].max(axis=0)
+    room = FLESH * float((high - low).max())
+    return bool((low - room <= [x, y]).all() and ([x, y] <= high + room).all())
 
 
 def _overlap(a: Array, a_size: Array, b: Array, b_size: Array) -> float:

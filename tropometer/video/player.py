@@ -8,6 +8,7 @@ there, and what beside them leaves the player's way is nobody's for sure.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
 from itertools import islice
 from pathlib import Path
 
@@ -28,22 +29,45 @@ NO_SQUARE = (np.nan,) * 4
 TALLER = 1.3  # times the player's size, or as much smaller: somebody nearer, or farther away
 
 
+@dataclass(frozen=True)
+class Shown:
+    """A point on the player in a frame, that a hand has shown."""
+
+    frame: int
+    x: float
+    y: float
+
+
 def save_landmarks(
-    proxy: Path, target: Path, models: Path, first: int, last: int, progress: Callable[[float], None]
+    proxy: Path,
+    target: Path,
+    models: Path,
+    first: int,
+    last: int,
+    progress: Callable[[float], None],
+    shown: Shown | None = None,
 ) -> int:
     """Write the player's body in a proxy's frames `first` to `last` as a .npz file of float32.
 
-    It holds `landmarks` (n, 33, 3), `outline` (n, 8, 2) and `squares` (n, 4: centre, side, lean), NaN where
-    the player is not seen. Returns in how many frames they are.
+    The player is who is `shown`, else whoever stands most in one place. It holds `landmarks` (n, 33, 3),
+    `outline` (n, 8, 2) and `squares` (n, 4: centre, side, lean), NaN where the player is not seen. Returns in
+    how many frames they are.
     """
 
     def pictures() -> Iterator[Picture]:
         return (picture for picture, _ in islice(upright_frames(proxy), first, last + 1))
 
+    home = _home_of(proxy, models, shown) if shown else None
     bodies = bodies_of_player(
-        LandmarkFinder(models), pictures, lambda done: progress(done / (last - first + 1))
+        LandmarkFinder(models, home=home), pictures, lambda done: progress(done / (last - first + 1)), home
     )
     return _save(bodies, target)
+
+
+def _home_of(proxy: Path, models: Path, shown: Shown) -> Square | None:
+    picture = next((picture for picture, _ in islice(upright_frames(proxy), shown.frame, None)), None)
+    body = None if picture is None else LandmarkFinder(models).find_at(picture, shown.x, shown.y)
+    return replace(body.square, lean=0.0) if body else None
 
 
 def save_closer_landmarks(
@@ -86,13 +110,17 @@ def bodies_of_player(
     finder: LandmarkFinder,
     pictures: Callable[[], Iterator[Picture]],
     progress: Callable[[int], None] = lambda done: None,
+    home: Square | None = None,
 ) -> list[Body | None]:
-    """The player's body in each picture; None where it is not seen, or where it may be somebody else's."""
+    """The player's body in each picture; None where it is not seen, or where it may be somebody else's.
+
+    `home` is where the player stands, if somebody has shown it.
+    """
     found: list[Body | None] = []
     for picture in pictures():
         found.append(finder.find(picture))
         progress(len(found))
-    home = player_s_place([body.square for body in found if body])
+    home = home or player_s_place([body.square for body in found if body])
     if home is None:
         return found
     strays = {i for i, body in enumerate(found) if body and not _is_at(body.square, home)}

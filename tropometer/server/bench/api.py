@@ -38,7 +38,7 @@ from tropometer.server.bench.schemas import (
 )
 from tropometer.server.clips.bodies import proposals_of
 from tropometer.server.clips.camera import motion_of
-from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut
+from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut, ShownPlayer
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.lists import Pages, Search, matching
@@ -178,6 +178,14 @@ def say_window(request: HttpRequest, id: UUID, window: Window) -> "Clip":
     """Which frames of the clip are the swing."""
     found = clip_of(asking(request), id)
     parting.say_window(found, window.first, window.last)
+    return found
+
+
+@router.put("/clips/{uuid:id}/player", response=ClipOut)
+def show_player(request: HttpRequest, id: UUID, shown: ShownPlayer) -> "Clip":
+    """Who of those in the picture plays; a worker looks at the clip again."""
+    found = clip_of(asking(request), id)
+    parting.show_player(found, shown.at)
     return found
 
 

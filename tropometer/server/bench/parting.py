@@ -11,7 +11,9 @@ from django.dispatch import receiver
 
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.problems import BadEdit
+from tropometer.server.clips import services
 from tropometer.server.clips.proposing import clip_ready, window_of
+from tropometer.server.clips.schemas import PlayerAt
 from tropometer.server.clips.services import set_window, share
 from tropometer.swing.proposals.motion import FoundSwing
 
@@ -66,6 +68,18 @@ def say_window(clip: Clip, first: int | None, last: int | None) -> None:
     if first is not None and last is not None:
         check_window(clip, first, last)
     set_window(clip, first, last)
+
+
+def show_player(clip: Clip, at: PlayerAt | None) -> None:
+    """Say by hand who of those in the picture plays; None leaves it to the machine."""
+    if at is None:
+        services.show_player(clip, None)
+        return
+    if at.frame >= clip.frame_count:
+        raise BadEdit(f"player.frame: {at.frame} is not a frame of the clip (0 to {clip.frame_count - 1}).")
+    if not (0 <= at.x <= clip.width and 0 <= at.y <= clip.height):
+        raise BadEdit("player: the point lies outside the picture.")
+    services.show_player(clip, at.dict())
 
 
 def check_window(clip: Clip, first: int, last: int) -> None:

@@ -86,6 +86,9 @@ class Clip(models.Model):
     window_from = models.CharField(
         max_length=5, choices=[("found", "found"), ("hand", "hand")], default="found"
     )
+    player_at = models.JSONField(
+        null=True, help_text="frame, x, y: a hand has shown who plays; null: nobody has"
+    )
     looking = models.BooleanField(default=False, help_text="a worker is to look for the player")
     sha256 = models.CharField(max_length=64, blank=True, help_text="of the original")
     added_at = models.DateTimeField(auto_now_add=True)

@@ -64,7 +64,9 @@ def _look(clip: Clip) -> None:
     first, last = clip.window
     with scratch() as folder, local_copy(clip.proxy) as proxy:
         target = folder / "body.npz"
-        models = ("--models", settings.LANDMARK_MODELS, "--frames", str(first), str(last))
+        models = ["--models", str(settings.LANDMARK_MODELS), "--frames", str(first), str(last)]
+        if clip.player_at:
+            models += ["--shown", *(str(clip.player_at[each]) for each in ("frame", "x", "y"))]
         for _ in video("landmarks", proxy, target, *models, seconds=LOOK_SECONDS):
             pass  # it says how far it is; nobody waits for it
         with transaction.atomic():

@@ -28,6 +28,14 @@ class WindowOut(Schema):
     last: int
 
 
+class PlayerAt(Schema):
+    """A point of a frame's picture that lies on who plays."""
+
+    frame: Annotated[int, Field(ge=0)]
+    x: Annotated[float, Field(allow_inf_nan=False)]
+    y: Annotated[float, Field(allow_inf_nan=False)]
+
+
 class ClipOut(Schema):
     id: UUID
     view: View
@@ -44,12 +52,19 @@ class ClipOut(Schema):
     frame_count: int
     window: WindowOut
     window_from: Literal["found", "hand"]
+    player_at: PlayerAt | None = None
 
 
 class ClipChange(Schema):
     view: View
     capture_fps: CaptureRate | None = None
     flipped: bool = False
+
+
+class ShownPlayer(Schema):
+    """Who plays, as a hand shows it; null: the machine is to find out."""
+
+    at: PlayerAt | None = None
 
 
 class ProposedView(Schema):

@@ -261,7 +261,7 @@ def say_anew(clip: Clip, wanted: ClipChange) -> bool:
     if wanted.capture_fps != clip.capture_fps:
         said |= {"capture_fps": wanted.capture_fps, "capture_from": "sender"}
     if turned:
-        said |= {"state": State.WAITING, "progress": 0}
+        said |= {"state": State.WAITING, "progress": 0, "player_at": None}
     with transaction.atomic():
         same_file(clip).update(**said)
         for each in same_file(clip).select_related("swing__student"):
@@ -303,6 +303,16 @@ def set_window(clip: Clip, first: int | None, last: int | None) -> None:
     with transaction.atomic():
         clip.save(update_fields=["window_first", "window_last", "window_from", "looking"])
         look_at.defer(clip_id=str(clip.pk))
+
+
+def show_player(clip: Clip, at: dict[str, float] | None) -> None:
+    """Say who plays, by a point on them: frame, x, y; None leaves that to the machine again."""
+    from tropometer.server.clips.tasks import look_at
+
+    with transaction.atomic():
+        Clip.objects.filter(pk=clip.pk).update(player_at=at, looking=True)
+        look_at.defer(clip_id=str(clip.pk))
+    clip.refresh_from_db()
 
 
 def _follow(clip: Clip, lines: Iterator[dict[str, Any]], stopping: Callable[[], bool]) -> dict[str, Any]:

@@ -417,6 +417,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clips/{id}/player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Show Player
+         * @description Who of those in the picture plays; a worker looks at the clip again.
+         */
+        put: operations["tropometer_server_bench_api_show_player"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clips/{id}/swings": {
         parameters: {
             query?: never;
@@ -1957,6 +1977,19 @@ export interface components {
              * @enum {string}
              */
             window_from: "found" | "hand";
+            player_at?: components["schemas"]["PlayerAt"] | null;
+        };
+        /**
+         * PlayerAt
+         * @description A point of a frame's picture that lies on who plays.
+         */
+        PlayerAt: {
+            /** Frame */
+            frame: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * WindowOut
@@ -2276,6 +2309,7 @@ export interface components {
              * @enum {string}
              */
             window_from: "found" | "hand";
+            player_at?: components["schemas"]["PlayerAt"] | null;
             /** Frame Times S */
             frame_times_s: number[];
             /** Camera Motion */
@@ -2926,6 +2960,13 @@ export interface components {
             first?: number | null;
             /** Last */
             last?: number | null;
+        };
+        /**
+         * ShownPlayer
+         * @description Who plays, as a hand shows it; null: the machine is to find out.
+         */
+        ShownPlayer: {
+            at?: components["schemas"]["PlayerAt"] | null;
         };
         /** Stretch */
         Stretch: {
@@ -5410,6 +5451,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Window"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_bench_api_show_player: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShownPlayer"];
             };
         };
         responses: {

@@ -16,7 +16,9 @@ export const KNOWN_LENGTH = "known_length";
 export const MAT = "mat";
 /** An upright edge in the picture, as a tool and as a thing chosen. */
 export const PLUMB = "plumb";
-const GROUND: unknown[] = [KNOWN_LENGTH, MAT, PLUMB];
+/** Who plays, as a tool: a click shows them. */
+export const PLAYER = "player";
+const GROUND: unknown[] = [KNOWN_LENGTH, MAT, PLUMB, PLAYER];
 /** Whether a tool lays something in the range, and puts no mark of the player. */
 export const isGround = (tool: string) => GROUND.includes(tool);
 export type Tool = string | "known_length" | null;

@@ -8,6 +8,7 @@ import {
   markAt,
   onOf,
   openProposals,
+  PLAYER,
   PLUMB,
   rivalOn,
   type SideState,
@@ -132,6 +133,7 @@ export const ON_BENCH: Partial<Record<CommandId, Doing>> = {
     set(unsaid ? { tool: null, selected: KNOWN_LENGTH } : { tool: KNOWN_LENGTH, selected: null });
   }),
   plumb: on(({ set }) => set({ tool: PLUMB, selected: null })),
+  show_player: on(({ set }) => set({ tool: PLAYER, selected: null })),
   mat: onStage((side, { set }) =>
     set(onOf(side).mat ? { tool: null, selected: MAT } : { tool: MAT, selected: null }),
   ),

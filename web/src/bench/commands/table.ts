@@ -243,6 +243,13 @@ export const COMMANDS = {
 
   known_length: { words: "A known length", heading: "ground", keys: ["k"], shown: "K", at: MARK },
   plumb: { words: "An upright edge", heading: "ground", keys: ["u"], shown: "U", at: MARK },
+  show_player: {
+    words: "Show who plays: click them",
+    heading: "ground",
+    keys: [],
+    shown: "",
+    at: MARK,
+  },
   mat: {
     words: "The mat's four corners, and the camera",
     heading: "ground",

@@ -2,10 +2,11 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { api, got } from "../../api/client";
 import { useBench, useBenchStore } from "../benchContext";
-import { frameOf } from "../benchState";
+import { frameOf, PLAYER } from "../benchState";
 import { useDoing } from "../commands/doings";
 import { Menu } from "../Menu";
 import { useSayViews } from "../marks/useSayViews";
+import { useShowPlayer } from "../marks/useShowPlayer";
 
 const SHORTEST = 2;
 
@@ -35,6 +36,7 @@ export function WindowMenu() {
     },
     onError: (error) => bench.getState().set({ notice: error.message }),
   });
+  const player = useShowPlayer(state?.clip.id ?? "");
   const views = useSayViews(active);
   useDoing("starts_here", () => {
     const at = frameOf(bench.getState());
@@ -91,6 +93,18 @@ export function WindowMenu() {
               </p>
             )}
           </fieldset>
+        )}
+        <button
+          type="button"
+          className={line}
+          onClick={() => bench.getState().set({ tool: PLAYER, selected: null })}
+        >
+          {clip.player_at ? "Show once more who plays" : "Not the player? Click who plays"}
+        </button>
+        {clip.player_at && (
+          <button type="button" className={line} onClick={() => player.mutate(null)}>
+            Leave it to the machine who plays
+          </button>
         )}
         {swing.student && (
           <button

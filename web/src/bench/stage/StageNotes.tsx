@@ -1,6 +1,6 @@
 import { MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { KNOWN_LENGTH, MAT, PLUMB, type Side, type SideState } from "../benchState";
+import { KNOWN_LENGTH, MAT, PLAYER, PLUMB, type Side, type SideState } from "../benchState";
 import { MAT_CORNERS } from "../ground/useLaying";
 import { Doubts } from "../marks/Doubts";
 import { type ProposedMark, TakeProposed } from "../marks/ProposedMarks";
@@ -49,6 +49,7 @@ const SAID = "pointer-events-none rounded-sm bg-dusk/85 px-2 py-1 text-sm";
 /** What the tool in hand asks for. */
 function asked(tool: string, cornersClicked: number): string {
   if (tool === KNOWN_LENGTH) return "Drag along the known length";
+  if (tool === PLAYER) return "Click whoever plays: the machine looks again there";
   if (tool === PLUMB) return "Drag along an upright edge: a wall's corner, a door";
   if (tool === MAT) return `Click a corner of the mat (${cornersClicked + 1} of ${MAT_CORNERS})`;
   return `Click the ${MARK_WORDS[tool]?.toLowerCase()}`;

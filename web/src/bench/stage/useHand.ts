@@ -4,6 +4,7 @@ import { MAT, onOf, type Side, type SideState } from "../benchState";
 import type { Laying } from "../ground/useLaying";
 import type { HandTestState } from "../marks/HandTest";
 import type { Fan } from "../marks/MarkFan";
+import { useShowPlayer } from "../marks/useShowPlayer";
 import { grip } from "./hand/grip";
 import type { Deed, Hand, Scene } from "./hand/scene";
 import { type Point, type Size, toPicture, type View } from "./stageView";
@@ -42,6 +43,7 @@ export function useHand(about: About) {
   const say = useBench((bench) => bench.say);
   const tool = useBench((bench) => (bench.active === side ? bench.tool : null));
   const advance = useBench((bench) => bench.advance);
+  const player = useShowPlayer(state.clip.id);
   const [pointer, setPointer] = useState<Point | null>(null);
   const [start, setStart] = useState<Point | null>(null); // of a line that is drawn
   const [fan, setFan] = useState<Fan | null>(null);
@@ -64,6 +66,7 @@ export function useHand(about: About) {
     else if (deed.do === "line") laying.layLine(deed.a, deed.b);
     else if (deed.do === "shift") shift(from, deed.by);
     else if (deed.do === "say") say(deed.words);
+    else if (deed.do === "show player") player.mutate({ frame: shown ?? 0, ...deed.place });
     else {
       const mat = onOf(state).mat;
       const corners = mat?.corners.map((own, i) => (i === deed.index ? deed.place : own));

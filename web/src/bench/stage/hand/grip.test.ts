@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { KNOWN_LENGTH, MAT } from "../../benchState";
+import { KNOWN_LENGTH, MAT, PLAYER } from "../../benchState";
 import { grip } from "./grip";
 import { aside } from "./hit";
 import type { Scene, Spot } from "./scene";
@@ -57,6 +57,11 @@ describe("a press on a stage", () => {
     const put = grip(scene({ tool: "seat", spots: [spot("seat", 100, 100)] }), { x: 104, y: 100 });
     expect(put.deeds[0]).toEqual({ do: "put", name: "seat", place: { x: 47, y: 45 } });
     expect(put.hand?.up({ x: 104, y: 100 })).toEqual([{ do: "next" }]);
+  });
+
+  it("shows who plays where it is clicked", () => {
+    const shown = grip(scene({ tool: PLAYER, spots: [spot("seat", 100, 100)] }), { x: 100, y: 100 });
+    expect(shown).toEqual({ deeds: [{ do: "show player", place: { x: 45, y: 45 } }], hand: null });
   });
 
   it("draws a line, and says so where it was only a click", () => {

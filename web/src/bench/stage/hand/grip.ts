@@ -1,4 +1,4 @@
-import { KNOWN_LENGTH, MAT, PLUMB } from "../../benchState";
+import { KNOWN_LENGTH, MAT, PLAYER, PLUMB } from "../../benchState";
 import type { Point } from "../stageView";
 import { clicking, turning } from "./corner";
 import { meantBy, nearestOf } from "./hit";
@@ -10,6 +10,7 @@ import type { Grip, Scene } from "./scene";
 /** What a press on a stage begins: by the tool in hand, else by what lies under it. */
 export function grip(scene: Scene, at: Point): Grip {
   const { tool, selected, spots, corners } = scene;
+  if (tool === PLAYER) return { deeds: [{ do: "show player", place: scene.toPicture(at) }], hand: null };
   if (tool === MAT) return clicking(scene, at);
   if (tool === KNOWN_LENGTH || tool === PLUMB) return drawing(scene, at);
   if (tool) return putting(scene, at, tool);

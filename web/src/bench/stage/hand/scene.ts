@@ -29,6 +29,7 @@ export type Deed =
   | { do: "add corner"; place: Point }
   | { do: "stretch"; from: Point } // a line that is being drawn
   | { do: "line"; a: Point; b: Point }
+  | { do: "show player"; place: Point }
   | { do: "shift"; by: Point } // the picture, from where it lay when the hand came down
   | { do: "say"; words: string };
 
