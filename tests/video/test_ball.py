@@ -45,7 +45,11 @@ class BallTests(TestCase):
                 self.assertLess(self.off_px(name, self.found(name, pictures_of(name))), OFF_PX)
 
     def test_it_is_found_before_a_camera_that_moves(self) -> None:
-        name = "wynn_line"
+        for name in ("wynn_line", "wynn_face"):
+            with self.subTest(name):
+                self.check_moved(name)
+
+    def check_moved(self, name: str) -> None:
         pictures = pictures_of(name)
         known = truth(name)
         body = np.concatenate([np.array(rows) for rows in known["pixels"].values()])

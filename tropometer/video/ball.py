@@ -64,6 +64,8 @@ def brightest_spot(gone: Array, across_px: float) -> tuple[float, float] | None:
     bright = np.maximum(gone, 0)
     sigma = across_px / 2 / np.sqrt(2)
     answer = np.max([_spots(bright, sigma * scale) for scale in SCALES], axis=0)
+    rim = round(across_px)  # a spot that is cut off there looks like one
+    answer[:rim], answer[-rim:], answer[:, :rim], answer[:, -rim:] = 0, 0, 0, 0
     _, best, _, (x, y) = cv2.minMaxLoc(answer)
     others = answer.copy()
     cv2.circle(others, (x, y), round(4 * sigma) + 2, float(answer.min()), -1)
@@ -95,5 +97,7 @@ def _part(picture: Array, box: Box, move: Array | None) -> Array:
         return picture[top:bottom, left:right].astype(np.float32)
     to_frame = np.append(move[:8], 1.0).reshape(3, 3) @ np.array([[1, 0, left], [0, 1, top], [0, 0, 1.0]])
     size: Sequence[int] = (right - left, bottom - top)
-    flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
-    return np.asarray(cv2.warpPerspective(picture, to_frame, size, flags=flags), np.float32)
+    flags, border = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP, cv2.BORDER_REPLICATE
+    return np.asarray(
+        cv2.warpPerspective(picture, to_frame, size, flags=flags, borderMode=border), np.float32
+    )
