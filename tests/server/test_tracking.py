@@ -12,9 +12,10 @@ from django.test.utils import CaptureQueriesContext
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from tests.server import making
+from tests.server.seen import put_proposals
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.server.bench import tracking
-from tropometer.server.bench.models import HiddenMark, Mark, Track
+from tropometer.server.bench.models import CarriedMark, HiddenMark, Mark, Track
 from tropometer.server.bench.tasks import follow_marks
 from tropometer.server.clips.models import Clip
 from tropometer.swing.names import MARKS, TRACKED
@@ -68,11 +69,43 @@ class FollowTests(making.MediaCase):
         self.assertEqual(tries, [0, 1, 2])
         self.assertFalse(waiting.exists())
 
+    def test_a_mark_by_hand_is_carried_to_the_pegs_as_a_better_proposal(self) -> None:
+        put_proposals(self.clip, making.TOBIN)
+        address, top = making.PEGGED["address"], making.PEGGED["top"]
+
+        def toe() -> dict[str, Any]:
+            marks = self.client.get(f"/api/clips/{self.clip.pk}/proposed-marks/{top}").json()
+            (found,) = [each for each in marks if each["name"] == NAME]
+            return dict(found)
+
+        before = toe()
+        self.put(address)
+        self.assertTrue(self.tracks()["stale"])
+        follow_marks(str(self.clip.pk))
+        self.assertFalse(self.tracks()["stale"])
+        after = toe()
+        self.assertLess(after["sd_px"], before["sd_px"] / 2)
+        self.assertLess(np.hypot(after["x"] - self.true[top][0], after["y"] - self.true[top][1]), 4)
+        self.assertFalse(Mark.objects.filter(clip=self.clip, name=NAME).exclude(frame=address).exists())
+        self.put(address, dx=30)  # it stood elsewhere: what was carried is nothing any more
+        self.assertGreater(toe()["sd_px"], 2 * after["sd_px"])
+        self.client.post(
+            f"/api/clips/{self.clip.pk}/edits",
+            {
+                "edits": [
+                    {"id": str(uuid.uuid4()), "kind": "mark", "name": NAME, "frame": address, "place": None}
+                ]
+            },
+            content_type="application/json",
+        )
+        follow_marks(str(self.clip.pk))
+        self.assertFalse(CarriedMark.objects.exists())
+
     def test_a_mark_is_followed_between_placed_ones_and_only_what_changed_is_followed_anew(self) -> None:
         for frame in (9, 32, 59):
             self.put(frame)
         self.assertTrue(self.tracks()["stale"])
-        tracking.follow(self.clip.pk)
+        follow_marks(str(self.clip.pk))
         found = self.tracks()
         self.assertFalse(found["stale"])
         (track,) = found["tracks"]
@@ -83,32 +116,32 @@ class FollowTests(making.MediaCase):
         self.assertLess(np.percentile(missed, 95), 3)
         self.put(59, dx=1.0)
         with patch.object(tracking, "_track", wraps=tracking._track) as followed:
-            tracking.follow(self.clip.pk)
+            follow_marks(str(self.clip.pk))
         self.assertEqual([pair[0].frame for _, pair in followed.call_args.args[2]], [32])
 
     def test_hidden_in_between_is_not_followed_and_shown_again_is(self) -> None:
         for frame in (9, 32):
             self.put(frame)
         hidden = HiddenMark.objects.create(clip=self.clip, name=NAME, frame=20)
-        tracking.follow(self.clip.pk)
+        follow_marks(str(self.clip.pk))
         self.assertIsNone(self.tracks()["tracks"][0]["x"][10])
         hidden.delete()
         self.assertTrue(self.tracks()["stale"])
-        tracking.follow(self.clip.pk)
+        follow_marks(str(self.clip.pk))
         self.assertIsNotNone(self.tracks()["tracks"][0]["x"][10])
 
     def test_a_single_mark_has_no_track_and_one_taken_away_ends_it(self) -> None:
         for frame in (9, 32):
             self.put(frame)
-        tracking.follow(self.clip.pk)
+        follow_marks(str(self.clip.pk))
         Mark.objects.filter(clip=self.clip, name=NAME, frame=32).delete()
-        tracking.follow(self.clip.pk)
+        follow_marks(str(self.clip.pk))
         self.assertEqual(self.tracks(), {"stale": False, "tracks": []})
 
     def test_a_followed_mark_counts_at_a_peg_and_is_told_apart(self) -> None:
         for frame in (9, 59):
             self.put(frame)
-        tracking.follow(self.clip.pk)
+        follow_marks(str(self.clip.pk))
         record = self.client.get(f"/api/swings/{self.clip.swing_id}/record").json()
         rows = {row[0]: row for row in record["clips"][0]["marks"][NAME]}
         self.assertEqual((rows[9][4], rows[32][4]), ("hand", "tracked"))
@@ -117,7 +150,7 @@ class FollowTests(making.MediaCase):
     def test_its_path_is_smooth_and_a_stranger_s_is_not_found(self) -> None:
         for frame in (9, 32, 59):
             self.put(frame)
-        tracking.follow(self.clip.pk)
+        follow_marks(str(self.clip.pk))
         path = self.client.get(f"/api/clips/{self.clip.pk}/paths/{NAME}").json()
         self.assertEqual(len(path["x"]), 51)
         self.assertIsNotNone(path["cutoff_hz"])

@@ -1,5 +1,5 @@
 """`python -m tropometer.video probe FILE`, `… proxy|show FILE TARGET`,
-`… landmarks|track|motion PROXY TARGET`, `… find PROXY OTHER`, `… ball PROXY`.
+`… landmarks|track|carry|motion PROXY TARGET`, `… find PROXY OTHER`, `… ball PROXY`.
 
 Each says one JSON object a line.
 Foreign files are opened in this process of their own, so that a crash in a decoder stays here.
@@ -23,7 +23,7 @@ from tropometer.video.probe import probe
 MEMORY_BYTES = 4 * 1024**3
 CPU_SECONDS = 1500
 OUTPUT_BYTES = 2 * 1024**3
-COMMANDS = ("probe", "proxy", "landmarks", "track", "motion", "find", "ball", "show")
+COMMANDS = ("probe", "proxy", "landmarks", "track", "carry", "motion", "find", "ball", "show")
 
 
 def main() -> int:
@@ -49,7 +49,7 @@ def main() -> int:
     parser.add_argument("--last", type=int, help="frame after which nothing is looked at")
     parser.add_argument("--across", type=float, help="how large a ball is in the picture, pixels")
     parser.add_argument("--moves", type=Path, help="how the camera moved")
-    parser.add_argument("--spans", type=Path, help="JSON: the spans to track")
+    parser.add_argument("--spans", type=Path, help="JSON: the spans to track, or where to carry from")
     arguments = parser.parse_args()
     try:
         if arguments.command == "probe":
@@ -62,6 +62,8 @@ def main() -> int:
             _find(arguments.source, arguments.target, arguments.frames, json.loads(arguments.points))
         elif arguments.command == "track":
             _track(arguments.source, arguments.target, arguments.spans)
+        elif arguments.command == "carry":
+            _carry(arguments.source, arguments.target, arguments.spans)
         elif arguments.command == "ball":
             _ball(
                 arguments.source,
@@ -146,6 +148,19 @@ def _track(proxy: Path, target: Path, asked: Path) -> None:
     # One after the other: the lengths are known to whoever asked.
     np.save(target, np.concatenate(found).astype(np.float32))
     print(json.dumps({"tracked": len(found)}))
+
+
+def _carry(proxy: Path, target: Path, asked: Path) -> None:
+    import numpy as np
+
+    from tropometer.video.carrying import Start, carry_file
+
+    starts = [
+        Start(each["frame"], each["x"], each["y"], (*each["to"],)) for each in json.loads(asked.read_text())
+    ]
+    found = carry_file(proxy, starts, Progress())
+    np.save(target, np.concatenate(found))
+    print(json.dumps({"carried": len(found)}))
 
 
 def _motion(proxy: Path, target: Path, box: list[float], still_frame: int) -> None:

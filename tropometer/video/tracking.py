@@ -12,6 +12,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from itertools import islice
 from pathlib import Path
 from typing import Any, Literal
 
@@ -66,8 +67,8 @@ def track(frames: Sequence[Gray], spans: Sequence[Span]) -> list[Array]:
     """
     guides = [_guide(span) for span in spans]
     starts, ends = (np.array([getattr(span, end) for span in spans], float) for end in ("start", "end"))
-    forward = _carry(frames, starts, guides)
-    backward = _carry(frames[::-1], ends, [None if guide is None else guide[::-1] for guide in guides])[::-1]
+    forward = carry(frames, starts, guides)
+    backward = carry(frames[::-1], ends, [None if guide is None else guide[::-1] for guide in guides])[::-1]
     late = np.linspace(0.0, 1.0, len(frames))[:, None]
     unit = min(frames[0].shape) / 720
     found = []
@@ -121,8 +122,9 @@ def _joined(forward: Array, backward: Array, seen: Array | None, late: Array, un
     return found
 
 
-def _carry(frames: Sequence[Gray], starts: Array, guides: Sequence[Array | None]) -> Array:
+def carry(frames: Sequence[Gray], starts: Array, guides: Sequence[Array | None] | None = None) -> Array:
     """Places (n, k, 2) of k points carried from picture to picture."""
+    guides = [None] * len(starts) if guides is None else guides
     places = [starts]
     for i in range(1, len(frames)):
         moved = np.array([np.zeros(2) if guide is None else guide[i] - guide[i - 1] for guide in guides])
@@ -151,18 +153,7 @@ def _flow(before: Gray, after: Gray, points: Array, moved: Array) -> Array:
 def track_file(proxy: Path, spans: Sequence[Span], progress: Callable[[float], None]) -> list[Array]:
     """Each span tracked in a proxy's frames, in the order of the spans, as `track` gives it."""
     first = max(0, min(span.first for span in spans) - APART_FRAMES)
-    last = max(span.last for span in spans) + APART_FRAMES
-    frames: list[Gray] = []
-    scale = 1.0
-    for number, (picture, _) in enumerate(upright_frames(proxy)):
-        if number > last:
-            break
-        if number >= first:
-            gray = cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY)
-            scale = min(1.0, MOST_SIDE_PX / max(gray.shape))
-            if scale < 1:
-                gray = cv2.resize(gray, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
-            frames.append(np.asarray(gray, np.uint8))
+    frames, scale = gray_frames(proxy, first, max(span.last for span in spans) + APART_FRAMES)
     alike: dict[tuple[int, int], list[int]] = {}
     found: dict[int, Array] = {}
     for i, span in enumerate(spans):
@@ -178,6 +169,19 @@ def track_file(proxy: Path, spans: Sequence[Span], progress: Callable[[float], N
         found.update(zip(indices, (each / scale for each in tracked), strict=True))
         progress(len(found) / len(spans))
     return [found[i] for i in range(len(spans))]
+
+
+def gray_frames(proxy: Path, first: int, last: int) -> tuple[list[Gray], float]:
+    """A proxy's frames `first` to `last` in grey, no larger than flow makes use of, and their scale."""
+    frames: list[Gray] = []
+    scale = 1.0
+    for picture, _ in islice(upright_frames(proxy), first, last + 1):
+        gray = cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY)
+        scale = min(1.0, MOST_SIDE_PX / max(gray.shape))
+        if scale < 1:
+            gray = cv2.resize(gray, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
+        frames.append(np.asarray(gray, np.uint8))
+    return frames, scale
 
 
 def _scaled(span: Span, scale: float) -> Span:

@@ -13,10 +13,10 @@ from ninja.pagination import paginate
 from tropometer.server.access import asking
 from tropometer.server.bench import answers, editing, parting, services, setup, tracking
 from tropometer.server.bench.edit_schemas import Done, Edits
+from tropometer.server.bench.first_look import proposed_on
 from tropometer.server.bench.measure import doubted
 from tropometer.server.bench.measured_schemas import EditAnswer, MarkOut
 from tropometer.server.bench.models import Swing
-from tropometer.server.bench.pegs import checkpoints_of
 from tropometer.server.bench.schemas import (
     BenchClip,
     BenchSwing,
@@ -36,7 +36,6 @@ from tropometer.server.bench.schemas import (
     Views,
     Window,
 )
-from tropometer.server.clips.bodies import proposals_of
 from tropometer.server.clips.camera import motion_of
 from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut, ShownPlayer
 from tropometer.server.clips.services import clip_of, times_s
@@ -199,10 +198,8 @@ def cut_out(request: HttpRequest, id: UUID, stretch: Stretch) -> tuple[int, dict
 @router.get("/clips/{uuid:id}/proposed-marks/{int:frame}", response=list[MarkOut])
 def marks_proposed(request: HttpRequest, id: UUID, frame: int) -> list[dict[str, Any]]:
     """Marks that a worker saw on a frame; none of them counts before it is taken."""
-    clip = clip_of(asking(request), id)
-    found = proposals_of(clip, checkpoints_of(clip))
-    marks = {name: found.at(name, frame) for name in found.marks}
-    return [{"name": name, "frame": frame, **asdict(mark)} for name, mark in marks.items() if mark]
+    marks = proposed_on(clip_of(asking(request), id), frame)
+    return [{"name": name, "frame": frame, **asdict(mark)} for name, mark in marks.items()]
 
 
 @router.post("/clips/{uuid:id}/edits", response=EditAnswer)

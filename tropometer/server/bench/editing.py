@@ -72,11 +72,15 @@ def apply_edits(clip: Clip, edits: list[Edit], seen: int | None = None) -> list[
             number += 1
             _note(clip, edit, number)
             _apply(clip, edit)
-        if any(isinstance(edit, MarkEdit | HiddenEdit) and is_tracked(edit.name) for edit in new):
+        if any(isinstance(edit, PegEdit) or _is_followed(edit) for edit in new):
             follow_later(clip.pk)
         if new:  # what a machine said before somebody began is no news any more
             FirstLook.objects.filter(swing=clip.swing_id).exclude(tapes=[]).update(tapes=[])
     return met
+
+
+def _is_followed(edit: Edit) -> bool:
+    return isinstance(edit, MarkEdit | HiddenEdit) and is_tracked(edit.name)
 
 
 def version_of(clip: Clip) -> int:

@@ -18,11 +18,12 @@ from procrastinate.exceptions import AlreadyEnqueued
 from scipy.stats import norm
 
 from tropometer.server.bench.asking import asked_of_swing
+from tropometer.server.bench.carrying import carried_in
 from tropometer.server.bench.columns import figure, reading_columns
 from tropometer.server.bench.models import FirstLook, Swing
 from tropometer.server.bench.pegs import checkpoints_of
 from tropometer.server.bench.problems import BadEdit
-from tropometer.server.bench.record import careful_sd_px, ready_clips, record_of
+from tropometer.server.bench.record import careful_sd_px, marks_of, ready_clips, record_of
 from tropometer.server.bench.setup import carried_over, others_with_mat
 from tropometer.server.clips.bodies import is_seen_closely, proposals_of
 from tropometer.server.clips.closer import clip_looked_at_closely
@@ -30,12 +31,13 @@ from tropometer.server.clips.proposing import clip_looked_at
 from tropometer.swing.error.value import NORMAL_95
 from tropometer.swing.names import CHECKPOINTS, View
 from tropometer.swing.next_look import NextLook, next_looks
-from tropometer.swing.proposals.provisional import SeenClip, with_proposals
+from tropometer.swing.proposals.provisional import SeenClip, best_seen, with_proposals
 from tropometer.swing.read import SwingRead, read
 from tropometer.swing.readings.from_plate import FromPlate
 from tropometer.swing.readings.reading import Need, Reading
 from tropometer.swing.readings.register import KINDS
 from tropometer.swing.record.calibration import Mat
+from tropometer.swing.record.clip import Mark
 from tropometer.teaching.judging.asked import Asked
 from tropometer.teaching.knowledge.band import Band
 
@@ -90,7 +92,17 @@ def _seen(swing: Swing, clip: Clip) -> SeenClip | None:
     pegs = {peg["name"]: peg["frame"] for peg in stored.found["pegs"]}
     found = proposals_of(clip, checkpoints_of(clip))
     known = {at: pegs[at] for at in CHECKPOINTS if at in pegs and pegs[at] < clip.frame_count}
-    return SeenClip(pegs=known, mark=found.at, mat=_mat_of(swing, clip))
+    return SeenClip(pegs=known, mark=found.at, carried=carried_in(clip), mat=_mat_of(swing, clip))
+
+
+def proposed_on(clip: Clip, frame: int) -> dict[str, Mark]:
+    """The marks that a machine proposes for a frame, by name: better for what a hand has put on others."""
+    found = proposals_of(clip, checkpoints_of(clip))
+    seen = SeenClip(pegs={}, mark=found.at, carried=carried_in(clip))
+    placed = marks_of(clip)
+    named = dict.fromkeys((*found.marks, *seen.carried))
+    marks = {name: best_seen(seen, name, placed.get(name, {}))(name, frame) for name in named}
+    return {name: mark for name, mark in marks.items() if mark}
 
 
 def _mat_of(swing: Swing, clip: Clip) -> Mat | None:

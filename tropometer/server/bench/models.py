@@ -223,6 +223,21 @@ class Track(models.Model):
         ]
 
 
+class CarriedMark(models.Model):
+    """A mark by hand carried to the pegs about it: a proposal there."""
+
+    clip = models.ForeignKey("clips.Clip", on_delete=models.CASCADE, related_name="carried_marks")
+    name = models.CharField(max_length=24)
+    basis = models.JSONField(help_text="of each mark by hand: frame, x, y, spread, frames it is carried to")
+    places = models.JSONField(help_text="by frame: x, y and one standard deviation, pixels")
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["clip", "name"], name="carried_once_a_mark"),
+            models.CheckConstraint(condition=Q(name__in=TRACKED), name="carried_name_known"),
+        ]
+
+
 class Calibration(models.Model):
     """A straight thing of known length in the picture, and where it lies."""
 

@@ -80,10 +80,7 @@ def pressure_of(swing: Swing) -> Pressure | None:
 
 
 def _clip(clip: Clip, whole: bool) -> RecordClip:
-    marks: dict[str, dict[int, RecordMark]] = {}
-    for mark in clip.marks.all():
-        place = RecordMark(mark.x, mark.y, mark.sd_px, cast(MarkSource, mark.source), mark.shared_px)
-        marks.setdefault(mark.name, {})[mark.frame] = place
+    marks = marks_of(clip)
     calibration = calibration_of(clip)
     facts = cast(CameraFacts | None, getattr(clip, "camera_facts", None))
     times = times_s(clip)
@@ -120,6 +117,15 @@ def _clip(clip: Clip, whole: bool) -> RecordClip:
         hidden={name: frozenset(frames) for name, frames in hidden.items()},
         camera_motion=motion_of(clip),
     )
+
+
+def marks_of(clip: Clip) -> dict[str, dict[int, RecordMark]]:
+    """The marks that are put on a clip, by name and frame."""
+    marks: dict[str, dict[int, RecordMark]] = {}
+    for mark in clip.marks.all():
+        place = RecordMark(mark.x, mark.y, mark.sd_px, cast(MarkSource, mark.source), mark.shared_px)
+        marks.setdefault(mark.name, {})[mark.frame] = place
+    return marks
 
 
 def is_sized(clip: Clip) -> bool:

@@ -6,6 +6,7 @@ from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
 
 from tropometer.server.bench import first_look as first_looks
+from tropometer.server.bench.carrying import carry_marks
 from tropometer.server.bench.tracking import follow, follow_later
 
 MOST_TRIES = 3
@@ -13,13 +14,14 @@ MOST_TRIES = 3
 
 @app.task
 def follow_marks(clip_id: str, tries: int = 0) -> None:
-    """Follow a clip's placed marks through the frames between them.
+    """Follow a clip's placed marks through the frames between them, and carry them to the pegs.
 
     It asks for itself again when it fails. The queue's own retry would put back this very job, which it
     cannot while the same waits already, and would then keep the clip's lock for ever.
     """
     try:
         follow(UUID(clip_id))
+        carry_marks(UUID(clip_id))
     except Exception:
         if tries + 1 < MOST_TRIES:
             follow_later(UUID(clip_id), tries + 1)

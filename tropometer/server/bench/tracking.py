@@ -17,6 +17,7 @@ from django.shortcuts import get_object_or_404
 from procrastinate.contrib.django import app
 from procrastinate.exceptions import AlreadyEnqueued
 
+from tropometer.server.bench.carrying import carrying_stale
 from tropometer.server.bench.models import HiddenMark, Mark, Track
 from tropometer.server.bench.pegs import checkpoints_of
 from tropometer.server.clips.bodies import ClipProposals, has_landmarks, proposals_of
@@ -202,7 +203,7 @@ def handed_out(clip: Clip) -> dict[str, Any]:
                 "sd_px": _plain(sd_px),
             }
         )
-    return {"stale": tracks_stale(clip), "tracks": rows}
+    return {"stale": tracks_stale(clip) or carrying_stale(clip), "tracks": rows}
 
 
 def path_of(clip: Clip, name: str) -> dict[str, Any]:

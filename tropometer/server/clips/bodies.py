@@ -69,6 +69,12 @@ def points_of(body: SeenBody) -> Floats:
     return np.frombuffer(bytes(body.landmarks), np.float32).reshape(-1, 33, 3).astype(float)
 
 
+def pegs_proposed(clip: Clip) -> dict[Checkpoint, int]:
+    """The pegs that a worker proposes for a clip, by checkpoint."""
+    stored = Proposals.objects.filter(clip=clip).values_list("found", flat=True).first()
+    return {peg["name"]: peg["frame"] for peg in (stored or {}).get("pegs", [])}
+
+
 def proposals_of(clip: Clip, pegs: Mapping[Checkpoint, int] | None = None) -> ClipProposals:
     """What a clip's bodies propose, the close one where it was seen; no marks where nobody was.
 

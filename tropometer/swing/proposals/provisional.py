@@ -6,11 +6,12 @@ What is read off it is provisional: nobody has looked at it.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
 from tropometer.swing.names import CHECKPOINTS, Checkpoint
+from tropometer.swing.proposals.carried import laid_together
 from tropometer.swing.readings.round import wanted_marks
 from tropometer.swing.record.calibration import Mat
 from tropometer.swing.record.clip import Clip, Mark
@@ -35,10 +36,14 @@ PEG_SD_S: dict[Checkpoint, float] = {
 
 @dataclass(frozen=True, kw_only=True)
 class SeenClip:
-    """What a machine saw in a clip: pegs, the mark of a name on a frame, and a mat, if it found one."""
+    """What a machine saw in a clip: pegs, the mark of a name on a frame, and a mat, if it found one.
+
+    `carried` are marks by hand that it carried to other frames, by name and frame.
+    """
 
     pegs: Mapping[Checkpoint, int]
     mark: Seen
+    carried: Mapping[str, Mapping[int, Mark]] = field(default_factory=dict)
     mat: Mat | None = None
 
 
@@ -54,7 +59,7 @@ def _filled(clip: Clip, seen: SeenClip) -> Clip:
     marks = {name: dict(by_frame) for name, by_frame in clip.marks.items()}
     for name, frames in _wanted(clip, pegs):
         placed = marks.get(name, {})
-        machine = corrected(seen.mark, name, placed)
+        machine = best_seen(seen, name, placed)
         hidden = clip.hidden.get(name, frozenset())
         for frame in frames:
             proposed = machine(name, frame) if frame not in placed and frame not in hidden else None
@@ -88,6 +93,12 @@ def _wanted(clip: Clip, pegs: Mapping[Checkpoint, int]) -> Iterator[tuple[str, s
     for wanted in wanted_marks():
         if wanted.view == clip.view:
             yield wanted.name, {pegs[at] for at in wanted.at if at in pegs}
+
+
+def best_seen(seen: SeenClip, name: str, placed: Mapping[int, Mark]) -> Seen:
+    """What a machine sees of a mark once a hand has put it on some frames: corrected, and carried."""
+    machine, carried = corrected(seen.mark, name, placed), seen.carried.get(name, {})
+    return lambda of, frame: laid_together(machine(of, frame), carried.get(frame))
 
 
 def corrected(seen: Seen, name: str, placed: Mapping[int, Mark]) -> Seen:

@@ -139,11 +139,14 @@ export const swingQuery = (id: string) =>
 export const proposedMarksQuery = (
   { id: clipId, flipped, closer }: Pick<Schemas["BenchClip"], "id" | "flipped" | "closer">,
   frame: number,
+  on: string, // names what is on the clip: hands make proposals better
 ) =>
   queryOptions({
-    queryKey: ["proposed-marks", clipId, flipped, closer === null, frame],
+    queryKey: ["proposed-marks", clipId, frame, flipped, closer === null, on],
     queryFn: () =>
       got(api.GET("/api/clips/{id}/proposed-marks/{frame}", { params: { path: { id: clipId, frame } } })),
+    placeholderData: (before, query) =>
+      query?.queryKey[1] === clipId && query.queryKey[2] === frame ? before : undefined,
     staleTime: 60_000,
   });
 

@@ -3,7 +3,7 @@ import { memo, useEffect, useMemo } from "react";
 import { proposedMarksQuery } from "../../api/queries";
 import { MARK_WORDS } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
-import { OTHER, paired, type Side, type SideState } from "../benchState";
+import { OTHER, onOf, paired, type Side, type SideState } from "../benchState";
 import { useDoing } from "../commands/doings";
 import type { Point } from "../stage/stageView";
 import { GROUPS, openAt, roundOf } from "./round";
@@ -19,7 +19,12 @@ export type ProposedMark = {
 };
 
 /** The wanted marks of a frame that a worker proposes and nobody has placed. */
-export function useProposedMarks(state: SideState, frame: number, marking: boolean): ProposedMark[] {
+export function useProposedMarks(
+  state: SideState,
+  frame: number,
+  marking: boolean,
+  following: boolean, // marks are being carried from where a hand put them
+): ProposedMark[] {
   const all = useBench((bench) => bench.wanted);
   const chosen = useBench((bench) => bench.groups);
   const led = useBench((bench) => bench.led);
@@ -27,7 +32,10 @@ export function useProposedMarks(state: SideState, frame: number, marking: boole
   const round = useMemo(() => roundOf(state, { wanted: all, groups }), [state, all, groups]);
   const wanted = marking ? openAt(round, frame) : [];
   const asks = wanted.length > 0 && !state.clip.looking;
-  const found = useQuery({ ...proposedMarksQuery(state.clip, frame), enabled: asks });
+  const found = useQuery({
+    ...proposedMarksQuery(state.clip, frame, `${onOf(state).version} ${following}`),
+    enabled: asks,
+  });
   const open = asks ? found.data?.filter((mark) => wanted.includes(mark.name)) : undefined;
   return open?.length ? open : NONE;
 }

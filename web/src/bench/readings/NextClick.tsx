@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { CHECKPOINT_WORDS, MARK_WORDS, PEG_WORDS, READING_WORDS, VIEW_WORDS } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
@@ -9,6 +9,7 @@ import { useFirstLook } from "./useFirstLook";
 
 type Next = Schemas["NextOut"];
 
+const NOTHING: Next[] = [];
 const MEASURES: Partial<Record<Next["need"]["kind"], string>> = {
   known_length: "draw a known length, or click the mat",
   mat: "click the mat's corners",
@@ -39,11 +40,15 @@ const named = (readings: string[]) =>
 export function NextClick({ side }: { side: Side }) {
   const bench = useBenchStore();
   const cheapest = useBench((state) => state.sides[side]?.next[0]);
-  const first = useFirstLook(side)?.next;
+  const offered = useFirstLook(side)?.next ?? NOTHING;
+  // Whoever is at something stays with it as long as it is worth it, though another thing is worth more by now.
+  const at = useRef("");
+  const first = offered.find(({ need }) => JSON.stringify(need) === at.current) ?? offered[0];
   const led = useBench((state) => state.led);
   const set = useBench((state) => state.set);
   const next = first ?? cheapest;
   const key = first ? JSON.stringify(first.need) : "";
+  at.current = led ? key : "";
   // What is worth most has changed: go on to it, as long as somebody is led.
   useEffect(() => {
     if (led && key) takeNeed(bench, side, JSON.parse(key));

@@ -12,7 +12,7 @@ const RESTED_MS = 250; // a drag is answered every 60 ms
 
 export interface FirstLook {
   readings: Reading[]; // only what nothing that somebody looked at gives
-  next: Schemas["NextOut"] | undefined;
+  next: Schemas["NextOut"][]; // what is worth looking at, most first
 }
 
 /** What a machine reads of a stage's swing where nobody has looked yet, and what to look at next. */
@@ -31,7 +31,7 @@ export function useFirstLook(side: Side): FirstLook | null {
   return useMemo(
     () =>
       found && swing
-        ? { readings: readingsOf(found.readings, measuredClips(swing), kinds), next: found.next[0] }
+        ? { readings: readingsOf(found.readings, measuredClips(swing), kinds), next: found.next }
         : null,
     [found, swing, kinds],
   );

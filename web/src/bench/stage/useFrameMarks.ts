@@ -1,4 +1,5 @@
-import { useMemo } from "react";
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useMemo, useRef } from "react";
 import { useBench } from "../benchContext";
 import { onOf, type SideState } from "../benchState";
 import type { ShownMark } from "../marks/MarkLayer";
@@ -6,11 +7,22 @@ import { useProposedMarks } from "../marks/ProposedMarks";
 import { marksOf } from "../marks/round";
 import { useTrackedMarks, useTracks } from "../marks/tracks";
 
+/** Once a worker has carried a hand's marks on, the machine sees the swing better. */
+function useLookAgain(swingId: string, following: boolean): void {
+  const queries = useQueryClient();
+  const before = useRef(following);
+  useEffect(() => {
+    if (before.current && !following) void queries.invalidateQueries({ queryKey: ["first-look", swingId] });
+    before.current = following;
+  }, [queries, swingId, following]);
+}
+
 /** What lies on one frame of a stage: marks placed and followed, those a machine proposes, and which belong together. */
 export function useFrameMarks(state: SideState, frame: number, marking: boolean) {
   const on = onOf(state);
-  const proposed = useProposedMarks(state, frame, marking);
-  const { tracks } = useTracks(state);
+  const { tracks, stale } = useTracks(state);
+  const proposed = useProposedMarks(state, frame, marking, stale);
+  useLookAgain(state.swing.id, stale);
   const tracked = useTrackedMarks(state, tracks, frame);
   const marks: ShownMark[] = useMemo(
     () => [
