@@ -1,7 +1,8 @@
 """How far the first look and the hand it leads come, over the demo swings. Run by ./tropo bench first-look.
 
 A scripted hand does what is said to be worth most next, with 1.5 px of error at 720 lines: pegs what is
-proposed, takes all marks of a frame as they were proposed, or places one. Decided is a reading whose interval
+proposed, takes all marks of a moment as they were proposed in both views, or places one, which is carried to
+the other pegs. Decided is a reading whose interval
 lies on one side of each end of its band and all of whose marks were looked at; counted are those that all
 marks by hand decide.
 """
@@ -13,14 +14,16 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 from unittest import TestCase
 
+import cv2
 import numpy as np
 from django.test import tag
 
-from tests.swings import truth
+from tests.swings import DEMO_CLIPS, truth
 from tests.video.looking import Looked, look_at_take
 from tropometer.golfer.cast import TAKES
 from tropometer.swing.names import Checkpoint, ClubClass
 from tropometer.swing.next_look import next_looks
+from tropometer.swing.proposals.carried import SPREADS, Carried, carried_mark
 from tropometer.swing.proposals.provisional import PEG_SD_S, SeenClip, with_proposals
 from tropometer.swing.read import Key, SwingRead, read
 from tropometer.swing.readings.reading import Need
@@ -28,9 +31,13 @@ from tropometer.swing.readings.round import wanted_marks
 from tropometer.swing.record.calibration import Mat
 from tropometer.swing.record.clip import Clip, Mark
 from tropometer.swing.record.swing import SwingRecord
+from tropometer.swing.scene.usual import part_of
 from tropometer.teaching.judging.asked import Swung, asked_of
 from tropometer.teaching.knowledge.band import Band
 from tropometer.teaching.knowledge.pages import shipped
+from tropometer.video.carrying import Start, carried_from
+from tropometer.video.proxy import upright_frames
+from tropometer.video.tracking import Gray
 
 MODEL = "loaded_shift"
 CLUBS: dict[str, ClubClass] = {"wedge": "wedge", "mid_iron": "iron", "driver": "driver"}
@@ -54,6 +61,7 @@ class Hand:
     seen: dict[str, SeenClip]
     bands: dict[Key, Band]
     true: dict[Key, float]
+    pictures: dict[str, list[Gray]]  # by the clips' ids
     now: SwingRecord = field(init=False)
 
     def __post_init__(self) -> None:
@@ -65,8 +73,30 @@ class Hand:
         return read(with_proposals(self.now, self.seen))
 
     def do(self, need: Need) -> None:
-        """One action."""
+        """One action, and what a worker carries from it to the other pegs."""
         self.now = replace(self.now, clips=tuple(self._done(clip, need) for clip in self.now.clips))
+        if need.kind == "mark" and part_of(need.name) in SPREADS:
+            for clip in self.now.clips:
+                if clip.view == need.view:
+                    seen = self.seen[clip.id]
+                    carried = dict(seen.carried) | {need.name: self._carried(clip, need.name)}
+                    self.seen[clip.id] = replace(seen, carried=carried)
+
+    def _carried(self, clip: Clip, name: str) -> dict[int, Mark]:
+        by_hand = {frame: mark for frame, mark in clip.marks[name].items() if mark.source == "hand"}
+        unit_px = min(clip.width, clip.height) / 720
+        to: dict[int, list[int]] = {}
+        for frame in clip.checkpoints.values():
+            if frame not in clip.marks[name]:
+                to.setdefault(min(by_hand, key=lambda each: (abs(each - frame), each)), []).append(frame)
+        starts = [Start(frame, by_hand[frame].x, by_hand[frame].y, (*ends,)) for frame, ends in to.items()]
+        found: dict[int, Mark] = {}
+        for start, rows in zip(starts, carried_from(self.pictures[clip.id], 0, starts), strict=True):
+            for frame, (x, y, way_px, back_px) in zip(start.to, rows.tolist(), strict=True):
+                carried = Carried(x=x, y=y, way_px=way_px, back_px=back_px)
+                mark = carried_mark(name, by_hand[start.frame].sd_px, carried, unit_px)
+                found |= {frame: mark} if mark else {}
+        return found
 
     def _done(self, clip: Clip, need: Need) -> Clip:
         if need.view not in (None, clip.view):
@@ -145,7 +175,13 @@ def hand_of(names: tuple[str, str], looked: dict[str, Looked], random: np.random
         for row in truth(name)["readings"]
         if isinstance(row["value"], int | float)
     }
-    return Hand(record, seen, bands, true)
+    return Hand(record, seen, bands, true, {name: _gray(name) for name in names})
+
+
+def _gray(name: str) -> list[Gray]:
+    (path,) = DEMO_CLIPS.glob(f"{name}.m*")
+    pictures = (cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY) for picture, _ in upright_frames(path))
+    return [np.asarray(picture, np.uint8) for picture in pictures]
 
 
 def _by_hand(name: str, looked: Looked, random: np.random.Generator) -> Clip:

@@ -8,8 +8,9 @@ chance that the likelier verdict is wrong, summed over the readings.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import cast
 
 import numpy as np
@@ -19,8 +20,11 @@ from tropometer.swing.arrays import Array
 from tropometer.swing.error.source import HERE, Source, variances
 from tropometer.swing.error.value import NORMAL_95
 from tropometer.swing.names import CHECKPOINTS, Checkpoint, View
+from tropometer.swing.proposals.carried import SPREADS, Carried, carried_mark, laid_together
 from tropometer.swing.read import Key, OneSwing, SwingRead
 from tropometer.swing.readings.reading import Need
+from tropometer.swing.record.clip import Clip, Mark
+from tropometer.swing.scene.usual import part_of
 
 Ends = tuple[float | None, float | None]  # of a band
 Placed = tuple[View, str, Checkpoint]
@@ -138,20 +142,22 @@ def _frames(asked: list[_Asked]) -> list[NextLook]:
 
 
 def _clicks(asked: list[_Asked], found: SwingRead, hand_px: Mapping[View, float]) -> list[NextLook]:
-    """Placing one mark by hand: worth what it is expected to make surer."""
+    """Placing one mark by hand: worth what it is expected to make surer, here and where it is carried to."""
     worth: dict[Placed, list[tuple[float, str]]] = {}
     clips = {clip.view: clip for swing in found.swings for clip in swing.scene.clips.values()}
+    of_clips = {view: _reductions(clip, hand_px[view]) for view, clip in clips.items()}
     for each in asked:
         sure = float(_sure(each, np.array([each.value]), each.sd)[0])
-        for placed, square in each.of_marks.items():
-            view, name, at = placed
-            mark = clips[view].marks.get(name, {}).get(clips[view].checkpoints.get(at, -1))
-            if mark is None or mark.sd_px <= hand_px[view]:
-                continue
-            goes = square * (1 - (hand_px[view] / mark.sd_px) ** 2)
-            after = np.sqrt(max(each.sd**2 - goes, 1e-12))
-            surer = float(WEIGHTS @ _sure(each, each.value + NODES * np.sqrt(goes), after)) - sure
-            worth.setdefault(placed, []).append((surer, each.key[0]))
+        goes: dict[Placed, float] = {}
+        for (view, name, at), square in each.of_marks.items():
+            for clicked, share in of_clips[view].get((name, at), {}).items():
+                goes[view, name, clicked] = goes.get((view, name, clicked), 0.0) + square * share
+        # One click alone may settle nothing that a few together do: each is worth its share of the best few.
+        ordered = sorted(goes, key=lambda placed: -goes[placed])
+        together = np.cumsum([goes[placed] for placed in ordered])
+        shares = [(_surer(each, square) - sure) / (i + 1) for i, square in enumerate(together.tolist())]
+        for i, placed in enumerate(ordered):
+            worth.setdefault(placed, []).append((max(shares[i:]), each.key[0]))
     return [
         NextLook(
             need=Need("mark", name, at, view),
@@ -160,6 +166,42 @@ def _clicks(asked: list[_Asked], found: SwingRead, hand_px: Mapping[View, float]
         )
         for (view, name, at), gains in worth.items()
     ]
+
+
+def _surer(each: _Asked, square: float) -> float:
+    """How sure the likeliest verdict may be expected to be once so much of the variance is gone."""
+    after = np.sqrt(max(each.sd**2 - square, 1e-12))
+    values = each.value + NODES * np.sqrt(min(square, each.sd**2))
+    return float(WEIGHTS @ _sure(each, values, after))
+
+
+def _reductions(clip: Clip, hand_px: float) -> dict[tuple[str, Checkpoint], dict[Checkpoint, float]]:
+    """By mark and checkpoint: by which share of its variance a click on it at each checkpoint lowers that."""
+    found: dict[tuple[str, Checkpoint], dict[Checkpoint, float]] = {}
+    unit_px = min(clip.width, clip.height) / 720
+    for name, by_frame in clip.marks.items():
+        marks = {at: by_frame[frame] for at, frame in clip.checkpoints.items() if frame in by_frame}
+        for at, mark in marks.items():
+            for clicked, now in marks.items():
+                if now.source == "hand" or (clicked != at and mark.source != "proposed"):
+                    continue  # it was clicked already; what was taken stands
+                left_px = hand_px if clicked == at else _left_px(name, mark, now, hand_px, unit_px)
+                if left_px < mark.sd_px:
+                    found.setdefault((name, at), {})[clicked] = 1 - (left_px / mark.sd_px) ** 2
+    return found
+
+
+def _left_px(name: str, mark: Mark, clicked: Mark, hand_px: float, unit_px: float) -> float:
+    """How unsure a proposal may be expected to be once the same mark was put by hand on another frame."""
+    own = mark.sd_px**2 - mark.shared_px**2
+    shared = 1 / (1 / (own + hand_px**2) + mark.shared_px**-2) if mark.shared_px else 0.0
+    left = math.sqrt(own + shared)
+    if part_of(name) not in SPREADS:
+        return left
+    way = math.hypot(mark.x - clicked.x, mark.y - clicked.y)
+    carried = carried_mark(name, hand_px, Carried(x=mark.x, y=mark.y, way_px=way, back_px=0.0), unit_px)
+    together = laid_together(replace(mark, sd_px=left, shared_px=0.0), carried)
+    return together.sd_px if together else left
 
 
 def _sure(each: _Asked, values: Array, sd: float) -> Array:

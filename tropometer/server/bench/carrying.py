@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable
 from typing import TYPE_CHECKING, Any, cast
 from uuid import UUID
 
@@ -15,7 +14,7 @@ from tropometer.server.clips.bodies import pegs_proposed
 from tropometer.server.clips.services import ready_clip
 from tropometer.server.rooms import local_copy, scratch, video
 from tropometer.swing.names import TRACKED, View
-from tropometer.swing.proposals.carried import SPREADS, Carried, carried_mark
+from tropometer.swing.proposals.carried import SPREADS, Carried, carried_mark, nearest_frame
 from tropometer.swing.readings.round import wanted_marks
 from tropometer.swing.record.clip import Mark as RecordMark
 from tropometer.swing.scene.usual import part_of
@@ -92,14 +91,10 @@ def _wanted(clip: Clip) -> dict[str, Basis]:
         to: dict[int, list[int]] = {}
         for frame in sorted(asked):
             if (name, frame) not in placed:
-                to.setdefault(_nearest(by_hand[name], frame), []).append(frame)
+                to.setdefault(nearest_frame(by_hand[name], frame), []).append(frame)
         if to:
             found[name] = [[start, *by_hand[name][start], ends] for start, ends in sorted(to.items())]
     return found
-
-
-def _nearest(frames: Iterable[int], frame: int) -> int:
-    return min(frames, key=lambda each: (abs(each - frame), each))
 
 
 def _carried(clip: Clip, rows: Basis) -> list[list[list[float]]]:
