@@ -23,7 +23,7 @@ from tests.video.looking import Looked, look_at_take
 from tropometer.golfer.cast import TAKES
 from tropometer.swing.names import Checkpoint, ClubClass
 from tropometer.swing.next_look import next_looks
-from tropometer.swing.proposals.carried import SPREADS, Carried, carried_mark
+from tropometer.swing.proposals.carried import SPREADS, Carried, carried_mark, nearest_frame
 from tropometer.swing.proposals.provisional import PEG_SD_S, SeenClip, with_proposals
 from tropometer.swing.read import Key, SwingRead, read
 from tropometer.swing.readings.reading import Need
@@ -88,7 +88,7 @@ class Hand:
         to: dict[int, list[int]] = {}
         for frame in clip.checkpoints.values():
             if frame not in clip.marks[name]:
-                to.setdefault(min(by_hand, key=lambda each: (abs(each - frame), each)), []).append(frame)
+                to.setdefault(nearest_frame(by_hand, frame), []).append(frame)
         starts = [Start(frame, by_hand[frame].x, by_hand[frame].y, (*ends,)) for frame, ends in to.items()]
         found: dict[int, Mark] = {}
         for start, rows in zip(starts, carried_from(self.pictures[clip.id], 0, starts), strict=True):

@@ -167,8 +167,8 @@ def _motion(proxy: Path, target: Path, box: list[float], still_frame: int) -> No
     from tropometer.video.camera_motion import save_camera_motion
 
     left, top, right, bottom = box
-    known = save_camera_motion(proxy, target, (left, top, right, bottom), still_frame, Progress())
-    print(json.dumps({"known": known}))
+    bends = save_camera_motion(proxy, target, (left, top, right, bottom), still_frame, Progress())
+    print(json.dumps({"bends": bends}))
 
 
 def _find(here: Path, there: Path, frames: tuple[int, int], points: list[list[float]]) -> None:

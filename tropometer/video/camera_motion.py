@@ -17,6 +17,7 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
+from tropometer.video.lens import bending
 from tropometer.video.proxy import upright_frames
 
 Array = npt.NDArray[np.float64]
@@ -34,15 +35,15 @@ ROOM = 0.25  # of the player's box, about it: arms and club
 
 def save_camera_motion(
     proxy: Path, target: Path, box: Box, still_frame: int, progress: Callable[[float], None]
-) -> int:
-    """Write the motion of every frame of a proxy (n, 9); returns on how many it is known."""
+) -> float | None:
+    """Write the motion of every frame of a proxy (n, 9); returns how its lens bends lines, if it does."""
     pictures = [
         np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY), np.uint8)
         for picture, _ in upright_frames(proxy)
     ]
     moves = camera_motion(pictures, box, still_frame, progress)
     np.save(target, moves)
-    return int(np.isfinite(moves[:, 0]).sum())
+    return bending(pictures[still_frame])
 
 
 def camera_motion(

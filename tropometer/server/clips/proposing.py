@@ -74,7 +74,7 @@ def _look(clip: Clip) -> None:
             points = keep_body(clip, "fast", first, target)
         found = propose(clip, first, points)
         moves = folder / "moves.npy"
-        motion = None if found["box"] is None else _motion(proxy, moves, found["box"], first)
+        motion, bends = (None, None) if found["box"] is None else _motion(proxy, moves, found["box"], first)
         stood, kept = stood_of(clip, motion)
         ball = _ball(clip, proxy, points, found, moves if kept else None)
     closer = stretch_of(found) is not None
@@ -83,7 +83,7 @@ def _look(clip: Clip) -> None:
             clip=clip,
             defaults={
                 "camera_motion": kept,
-                "found": found | {"camera": stood, "ball": ball},
+                "found": found | {"camera": stood, "ball": ball, "bends": bends},
                 "closer": 0 if closer else None,
             },
         )
@@ -91,12 +91,14 @@ def _look(clip: Clip) -> None:
             look_closer_later(clip.pk)
 
 
-def _motion(proxy: Path, target: Path, box: dict[str, float], still: int) -> "np.ndarray[Any, Any]":
+def _motion(
+    proxy: Path, target: Path, box: dict[str, float], still: int
+) -> tuple["np.ndarray[Any, Any]", float | None]:
+    """How the camera moved, and how strongly its lens bends straight lines, if it does."""
     sides = [str(box[side]) for side in ("left", "top", "right", "bottom")]
     asked = ("--box", *sides, "--frames", str(still), str(still))
-    for _ in video("motion", proxy, target, *asked, seconds=LOOK_SECONDS):
-        pass
-    return np.asarray(np.load(target))
+    said = list(video("motion", proxy, target, *asked, seconds=LOOK_SECONDS))
+    return np.asarray(np.load(target)), said[-1]["bends"]
 
 
 def _ball(
@@ -126,7 +128,7 @@ def propose_anew(clip: Clip) -> None:
     if stored is None or body is None:
         return
     anew = propose(clip, body.first_frame, points_of(body))
-    stored.found = anew | {each: stored.found.get(each) for each in ("camera", "ball")}
+    stored.found = anew | {each: stored.found.get(each) for each in ("camera", "ball", "bends")}
     if stretch_of(anew) is not None and not is_seen_closely(clip):
         stored.closer = 0
         look_closer_later(clip.pk)

@@ -111,5 +111,6 @@ class ProposalsOut(Schema):
     box: BoxOut | None = None
     capture_fps: float | None = None
     camera: CameraStood | None = None
+    bends: float | None = None  # how strongly the lens bends straight lines; null: not to speak of
     pegs: list[ProposedPeg] = []
     is_swing: bool | None = None  # null where too little was seen of anybody

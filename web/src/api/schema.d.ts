@@ -2731,6 +2731,8 @@ export interface components {
             /** Capture Fps */
             capture_fps?: number | null;
             camera?: components["schemas"]["CameraStood"] | null;
+            /** Bends */
+            bends?: number | null;
             /**
              * Pegs
              * @default []

@@ -12,6 +12,9 @@ import { useSayViews } from "./useSayViews";
 const SURE = 0.5;
 const CLOSE = 0.1; // a rate that differs by less is the same
 
+const BENT =
+  "Straight lines look bent here: an ultra-wide lens. Toward the picture's edges lengths and angles are wrong by more than is said; film with the phone's plain lens.";
+
 type Change = Schemas["ClipChange"];
 
 interface Doubt<Told> {
@@ -59,6 +62,8 @@ export const Doubts = memo(function Doubts({ side, state }: { side: Side; state:
       says: doubt.says,
       answers: [{ words: doubt.offers, give: () => change.mutate(doubt.change) }, keeping(doubt.id)],
     };
+  else if (clip.proposals.bends != null && !isKept("lens"))
+    question = { says: BENT, answers: [{ words: "Understood", give: () => keepIt("lens") }] };
   else if (views?.one_swing === null)
     question = {
       says: `Do both views show one swing? ${unlike || "Until that is said, each is read by itself."}`,
