@@ -199,6 +199,32 @@ class NextLookTests(TestCase):
         self.assertLess(tried, 0.95 * given.u95)
         self.assertEqual(best.narrows, ("trail_hip_gap",))
 
+    def test_a_peg_that_was_taken_as_proposed_is_worth_checking_where_it_is_what_is_unsure(self) -> None:
+        record = film(BOTH, "mat", np.random.default_rng(8), rate_hz=60).record
+        unsure = replace(
+            record,
+            clips=tuple(replace(clip, peg_sd_s={"impact": PEG_SD_S["impact"]}) for clip in record.clips),
+        )
+        key = ("pelvis_turn", "impact")
+
+        def u95(of: SwingRecord) -> tuple[float, float]:
+            given = read(of).given(*key)
+            assert given is not None and given.value is not None and given.u95 is not None
+            return given.value, given.u95
+
+        value, wide = u95(unsure)
+        edge = {key: (value - 0.3 * wide, None)}
+        (best,) = next_looks(read(unsure), edge, {"face_on": HAND_PX, "down_the_line": HAND_PX}, most=1)
+        self.assertEqual((best.need.kind, best.need.at), ("check", "impact"))
+        checked = replace(
+            unsure,
+            clips=tuple(
+                replace(clip, peg_sd_s={}) if clip.view == best.need.view else clip for clip in unsure.clips
+            ),
+        )
+        self.assertLess(u95(checked)[1], wide)
+        self.assertEqual(next_looks(read(record), edge, {"face_on": HAND_PX, "down_the_line": HAND_PX}), [])
+
     def test_a_frame_is_worth_looking_at_for_what_is_sure_already(self) -> None:
         known = film(BOTH, "mat", np.random.default_rng(8), rate_hz=60).record
         random = np.random.default_rng(4)

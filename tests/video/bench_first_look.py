@@ -102,6 +102,8 @@ class Hand:
         if need.view not in (None, clip.view):
             return clip
         seen, frame = self.seen[clip.id], clip.checkpoints.get(need.at) if need.at else None
+        if need.kind == "check" and need.at:
+            return self._checked(clip, need.at)
         if need.kind == "peg":
             return replace(clip, checkpoints=dict(seen.pegs), peg_sd_s={at: PEG_SD_S[at] for at in seen.pegs})
         if frame is None or need.at is None:
@@ -119,6 +121,13 @@ class Hand:
                 if proposed is not None:
                     marks.setdefault(wanted.name, {})[frame] = replace(proposed, source="accepted")
         return replace(clip, marks=marks)
+
+    def _checked(self, clip: Clip, at: Checkpoint) -> Clip:
+        """A peg on its true frame; what was taken or clicked on the other lies on another moment then."""
+        (by_hand,) = [each for each in self.record.clips if each.id == clip.id]
+        unsure = {each: sd_s for each, sd_s in clip.peg_sd_s.items() if each != at}
+        pegs = clip.checkpoints | {at: by_hand.checkpoints[at]}
+        return replace(clip, checkpoints=pegs, peg_sd_s=unsure)
 
     def next(self, found: SwingRead) -> Need | None:
         """What is worth most next."""

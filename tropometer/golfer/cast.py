@@ -133,6 +133,24 @@ SWINGS: dict[str, SwingSettings] = {
 }
 
 
+# Seconds: nobody's time is another's. Who is not named swings in the usual time.
+OWN_TIME: dict[str, dict[str, float]] = {
+    "model_loaded": {"backswing": 0.78, "downswing": 0.25, "lead_knee_start": -0.075, "pelvis_shift_start": -0.08,
+                     "pelvis_turn_start": -0.045, "chest_start": -0.015, "arm_start": -0.01},
+    "model_centred": {"backswing": 0.72, "downswing": 0.245, "lead_knee_start": -0.045, "pelvis_shift_start": -0.04,
+                      "pelvis_turn_start": -0.04, "chest_start": -0.015, "arm_start": 0.0},
+    "model_lead": {"backswing": 0.9, "downswing": 0.29, "lead_knee_start": -0.05, "pelvis_shift_start": -0.055,
+                   "pelvis_turn_start": -0.025, "chest_start": 0.0, "arm_start": 0.005},
+    "model_free": {"backswing": 0.98, "downswing": 0.305, "lead_knee_start": -0.08, "pelvis_shift_start": -0.09,
+                   "pelvis_turn_start": -0.055, "chest_start": -0.025, "arm_start": -0.01},
+    "ilse": {"backswing": 0.75, "downswing": 0.26, "lead_knee_start": -0.05, "pelvis_shift_start": -0.065,
+             "pelvis_turn_start": -0.03, "chest_start": -0.005, "arm_start": 0.0},
+    "lorne_driver": {"backswing": 0.94, "downswing": 0.285, "lead_knee_start": -0.04, "pelvis_shift_start": -0.03,
+                     "pelvis_turn_start": -0.02},
+    "jory_top": {"backswing": 0.7, "downswing": 0.235},
+}  # fmt: skip
+
+
 def _person_of(swing: str) -> Person:
     return PEOPLE[swing] if swing in PEOPLE else PEOPLE[swing.split("_")[0]]
 
@@ -169,7 +187,14 @@ def _take(
         left_handed=person.hand == "left",
     )
     name = f"{swing}_{ENDING[view]}"
-    return Take(name, person, SWINGS[swing], camera, Film(grain=grain), recording or Recording())
+    return Take(
+        name,
+        person,
+        SWINGS[swing].but(**OWN_TIME.get(swing, {})),
+        camera,
+        Film(grain=grain),
+        recording or Recording(),
+    )
 
 
 SIXTY = Recording()

@@ -33,11 +33,12 @@ Placed = tuple[View, str, Checkpoint]
 NODES, WEIGHTS = np.polynomial.hermite_e.hermegauss(9)
 WEIGHTS = WEIGHTS / WEIGHTS.sum()
 LEAST_WORTH = 1e-3
+PEG = "peg"  # in the place of a mark's name
 
 
 @dataclass(frozen=True, kw_only=True)
 class NextLook:
-    """A checkpoint to look at (its need says "look") or a mark to place by hand, and what it is worth.
+    """A checkpoint to look at ("look"), a mark to place or a peg to check by hand, and what it is worth.
 
     A look without a view is at all views that have something to look at there: they are seen side by side.
 
@@ -92,7 +93,7 @@ def _asked(swing: OneSwing, found: SwingRead, bands: Mapping[Key, Ends]) -> list
             continue
         of_marks: dict[Placed, float] = {}
         for row, source in enumerate(told.origins.sources[i], rows[i]):
-            placed = _mark_of(source, at)
+            placed = _clicked(source, at)
             if placed:
                 of_marks[placed] = of_marks.get(placed, 0.0) + float(told.squares[row, column])
         frames = {placed: (placed[1], swing.scene.frame(placed[0], placed[2])) for placed in of_marks}
@@ -112,10 +113,12 @@ def _asked(swing: OneSwing, found: SwingRead, bands: Mapping[Key, Ends]) -> list
     return asked
 
 
-def _mark_of(source: Source, at: Checkpoint) -> Placed | None:
-    if source.kind != "mark" or source.view is None or source.at is None:
+def _clicked(source: Source, at: Checkpoint) -> Placed | None:
+    """What a hand does about a source: puts a mark, or a peg on its very frame."""
+    if source.kind not in ("mark", "moment") or source.view is None or source.at is None:
         return None
-    return source.view, source.of, at if source.at == HERE else source.at
+    name = PEG if source.kind == "moment" else source.of
+    return source.view, name, at if source.at == HERE else source.at
 
 
 def _frames(asked: list[_Asked]) -> list[NextLook]:
@@ -160,7 +163,7 @@ def _clicks(asked: list[_Asked], found: SwingRead, hand_px: Mapping[View, float]
             worth.setdefault(placed, []).append((max(shares[i:]), each.key[0]))
     return [
         NextLook(
-            need=Need("mark", name, at, view),
+            need=Need("check" if name == PEG else "mark", at if name == PEG else name, at, view),
             worth=sum(each for each, _ in gains),
             narrows=tuple(dict.fromkeys(name for _, name in sorted(gains, reverse=True))),
         )
@@ -176,8 +179,15 @@ def _surer(each: _Asked, square: float) -> float:
 
 
 def _reductions(clip: Clip, hand_px: float) -> dict[tuple[str, Checkpoint], dict[Checkpoint, float]]:
-    """By mark and checkpoint: by which share of its variance a click on it at each checkpoint lowers that."""
+    """By mark and checkpoint: by which share of its variance a click on it at each checkpoint lowers that.
+
+    A peg on its very frame is such a click too: it leaves the time between two frames.
+    """
     found: dict[tuple[str, Checkpoint], dict[Checkpoint, float]] = {}
+    steps = np.diff(clip.frame_times_s)
+    between_s = float(np.median(steps)) / math.sqrt(12) if len(steps) else 0.0
+    for at, sd_s in clip.peg_sd_s.items():
+        found[PEG, at] = {at: sd_s**2 / (sd_s**2 + between_s**2)}
     unit_px = min(clip.width, clip.height) / 720
     for name, by_frame in clip.marks.items():
         marks = {at: by_frame[frame] for at, frame in clip.checkpoints.items() if frame in by_frame}

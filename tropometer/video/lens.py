@@ -27,7 +27,7 @@ BENT, SURE = -0.12, 1.04
 
 
 def bending(gray: Gray) -> float | None:
-    """The strength of a lens that bends straight lines, below nought; None where it shows none to speak of."""
+    """The strength of a lens that bends straight lines, below nought; None where it shows none."""
     edges = _edges(gray)
     if len(edges) < LEAST_EDGES:
         return None

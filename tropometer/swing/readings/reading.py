@@ -11,7 +11,7 @@ from tropometer.swing.error.value import Measured
 from tropometer.swing.names import Checkpoint, View
 
 Unit = Literal["m", "m_s", "deg", "ratio", "to_one", "s", "hours", "sd"]
-NeedKind = Literal["peg", "mark", "look", "known_length", "mat", "plumb", "view", "one_swing"]
+NeedKind = Literal["peg", "check", "mark", "look", "known_length", "mat", "plumb", "view", "one_swing"]
 Group = Literal["feet", "knees", "pelvis", "trunk", "club", "sequence", "pressure"]
 
 

@@ -2646,7 +2646,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "peg" | "mark" | "look" | "known_length" | "mat" | "plumb" | "view" | "one_swing";
+            kind: "peg" | "check" | "mark" | "look" | "known_length" | "mat" | "plumb" | "view" | "one_swing";
             /** Name */
             name: string;
             /** At */

@@ -19,7 +19,7 @@ const MEASURES: Partial<Record<Next["need"]["kind"], string>> = {
 
 /** A need as something to do. */
 export function asked({ kind, name, at, view }: Next["need"]): string {
-  const seen = kind === "look" || name === PROPOSED;
+  const seen = kind === "look" || kind === "check" || name === PROPOSED;
   const from = seen ? `, ${view ? VIEW_WORDS[view].toLowerCase() : "both views"}` : "";
   return `${doing({ kind, name, at })}${from}`;
 }
@@ -28,6 +28,8 @@ function doing({ kind, name, at }: Omit<Next["need"], "view">): string {
   if (kind === "mark")
     return `mark the ${MARK_WORDS[name]?.toLowerCase()} at ${at ? CHECKPOINT_WORDS[at].toLowerCase() : "a peg"}`;
   if (kind === "look") return `look at ${CHECKPOINT_WORDS[at ?? "address"].toLowerCase()} and take its marks`;
+  if (kind === "check")
+    return `see whether ${CHECKPOINT_WORDS[at ?? "address"].toLowerCase()} is pegged on its very frame`;
   if (kind === "peg" && name === PROPOSED) return "peg what is proposed";
   if (kind === "peg") return `peg ${PEG_WORDS[name as keyof typeof PEG_WORDS]?.toLowerCase()}`;
   return MEASURES[kind] ?? "film it from the other side too";

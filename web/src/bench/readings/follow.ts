@@ -1,4 +1,4 @@
-import { type Checkpoint, PEG_WORDS, type PegName } from "../../words";
+import { CHECKPOINT_WORDS, CHECKPOINTS, type Checkpoint, PEG_WORDS, type PegName } from "../../words";
 import {
   type BenchState,
   KNOWN_LENGTH,
@@ -81,6 +81,12 @@ export function takeNeed(bench: Bench, main: Side, need: Reading["needs"][number
   else if (need.kind === "peg" && frame === undefined) {
     const words = PEG_WORDS[need.name as PegName].toLowerCase();
     set({ notice: `Step to “${words}” and peg it: ${need.at ? "Shift 1 … 9" : "under Events, E"}.` });
+  }
+  if (need.kind === "check" && need.at) {
+    const at = CHECKPOINTS.findIndex(([name]) => name === need.at) + 1;
+    set({
+      notice: `Is this the very frame of “${CHECKPOINT_WORDS[need.at].toLowerCase()}”? Step to it, and peg it: Shift ${at}.`,
+    });
   }
   if (need.kind === "mark") {
     const wanted = bench.getState().wanted.find((mark) => mark.name === need.name);

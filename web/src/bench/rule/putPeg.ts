@@ -25,7 +25,8 @@ export function putPeg(bench: Bench, name: PegName, frame?: number | null, side?
   const pegs = pegsOf(onOf(state));
   const was = pegs[name];
   set({ active: on, playing: null });
-  if (was === to) return;
+  const taken = onOf(state).pegs.find((peg) => peg.name === name)?.accepted;
+  if (was === to && !taken) return; // one that was taken as proposed is sure once a hand puts it there
   edit(on, { kind: "peg", name, frame: to, between: false, accepted: false });
   const words = PEG_WORDS[name];
   const passed = to === null ? null : outOfOrder(pegs, name, to);
@@ -33,7 +34,7 @@ export function putPeg(bench: Bench, name: PegName, frame?: number | null, side?
     say(
       `${words} on frame ${to} lies on the wrong side of ${PEG_WORDS[passed].toLowerCase()} on frame ${pegs[passed]}: one of them is not right (Ctrl Z takes it back).`,
     );
-  else if (was !== undefined)
+  else if (was !== undefined && was !== to)
     say(
       to === null
         ? `${words}: the peg on frame ${was} is taken away (Ctrl Z brings it back).`
