@@ -1,24 +1,12 @@
 import { type BenchState, type Done, OTHER, onOf, openProposals, paired, type Side } from "../benchState";
 import { applied, type Edit, inverse, type Part, post } from "../edits";
 import { type Get, type Put, patch } from "./slice";
+import { lastOf, stageOf } from "./steps";
 
 type Editing = Pick<
   BenchState,
   "done" | "undone" | "edit" | "recallDone" | "acceptPegs" | "undo" | "redo" | "setLook"
 >;
-
-/** The last step, and those before it that belong together with it; the last one first. */
-function lastOf(steps: Done[]): Done[] {
-  const last = steps.at(-1);
-  if (!last?.together) return last ? [last] : [];
-  const from = steps.findLastIndex(({ together }) => together !== last.together) + 1;
-  return steps.slice(from).reverse();
-}
-
-/** The stage on which a step's clip is seen, else the one where it was done. */
-function stageOf({ sides }: BenchState, { side, clipId }: Done): Side {
-  return sides[OTHER[side]]?.clip.id === clipId ? OTHER[side] : side;
-}
 
 /** What a hand changes on a clip: done at once, sent to the server, and taken back as deep as it goes. */
 export function editing(set: Put, get: Get): Editing {
@@ -32,7 +20,11 @@ export function editing(set: Put, get: Get): Editing {
   };
 
   const again = (step: Done, change: Edit, way: Part["way"]) => {
-    const shown = stageOf(get(), step);
+    const shown = stageOf(get(), step.clipId);
+    if (!shown) {
+      get().say("What was done last was done on a swing that no longer stands here.");
+      return;
+    }
     get().show(shown, step.clipId);
     edit(shown, change, { gesture: step.gesture, way });
   };
