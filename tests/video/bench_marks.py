@@ -59,9 +59,11 @@ class MarkBench(TestCase):
                 rows = looked.close_frames
                 for name, mark in of_network.items():
                     missed = (mark.places - np.array(known["pixels"][name]))[rows]
+                    given = np.isfinite(missed).all(axis=1)  # a struck ball is nowhere any more
+                    missed = missed[given]
                     if name.endswith("hip_edge"):
                         missed[:, 1] = 0  # its height is the joint's, and is not read from it
-                    held = np.abs(missed) <= 1.96 * mark.sd_px[rows, None]
+                    held = np.abs(missed) <= 1.96 * mark.sd_px[rows, None][given]
                     each = zip(np.hypot(*missed.T) / tall * 100, held.all(axis=1), strict=True)
                     part = name.removeprefix("lead_").removeprefix("trail_")
                     proposed.setdefault((known["view"], part, network), []).extend(each)
@@ -74,7 +76,6 @@ class MarkBench(TestCase):
         print(f"\n{'proposed':<36}{'median':>8}{'p95':>8}  in u95   (% of stature)")
         for (view, part, network), found in sorted(proposed.items()):
             missed, held = (np.array(each) for each in zip(*found, strict=True))
-            missed = missed[np.isfinite(missed)]
             median, p95 = np.percentile(missed, [50, 95])
             print(f"{view:<15}{part:<14}{network:<7}{median:8.2f}{p95:8.1f}{held.mean():8.0%}")
         swaps.print()
@@ -127,7 +128,8 @@ def _against(known: dict[str, Any], looked: Looked) -> tuple[Any, ...]:
     for name, mark in looked.marks.items():
         if len(rows) and not name.endswith("hip_edge"):  # their height is not read
             missed = np.abs(mark.places - np.array(known["pixels"][name]))[rows]
-            held.append((missed <= 1.96 * mark.sd_px[rows, None]).all(axis=1))
+            given = np.isfinite(missed).all(axis=1)
+            held.append((missed <= 1.96 * mark.sd_px[rows, None]).all(axis=1)[given])
     hips = np.mean([known["pixels"][f"{side}_hip"] for side in SIDES], axis=0)
     apart = [
         np.linalg.norm(np.mean([looked.marks[f"{side}_hip"].places for side in SIDES], axis=0) - hips, axis=1)

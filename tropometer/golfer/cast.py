@@ -49,6 +49,7 @@ class Take:
     camera: Camera
     film: Film = field(default_factory=Film)
     recording: Recording = field(default_factory=Recording)
+    indoors: bool = False
 
 
 PEOPLE: dict[str, Person] = {
@@ -170,6 +171,7 @@ def _take(
     drift: float = 0.0,
     grain: float = 0.0,
     recording: Recording | None = None,
+    indoors: bool = False,
 ) -> Take:
     person = _person_of(swing)
     size = (720, 1280) if portrait else (1280, 720)
@@ -187,14 +189,8 @@ def _take(
         left_handed=person.hand == "left",
     )
     name = f"{swing}_{ENDING[view]}"
-    return Take(
-        name,
-        person,
-        SWINGS[swing].but(**OWN_TIME.get(swing, {})),
-        camera,
-        Film(grain=grain),
-        recording or Recording(),
-    )
+    settings = SWINGS[swing].but(**OWN_TIME.get(swing, {}))
+    return Take(name, person, settings, camera, Film(grain=grain), recording or Recording(), indoors)
 
 
 SIXTY = Recording()
@@ -231,14 +227,14 @@ TAKES: tuple[Take, ...] = (
     _take("sunniva_month", UP, distance=4.6, height=0.9, fov=33, off_square=-1.5),
     _take("lorne_driver", FACE, distance=5.0, height=1.1, fov=33, off_square=-2.0),
     _take("lorne_driver", LINE, distance=5.2, height=1.15, fov=33),
-    _take("lorne_iron", FACE, distance=5.0, height=1.1, off_square=-1.0),
+    _take("lorne_iron", FACE, distance=5.0, height=1.1, off_square=-1.0, indoors=True),
     _take("petra_wedge", FACE, distance=4.2, height=0.95, off_square=2.5),
     _take("petra_wedge", LINE, distance=4.2, height=0.95, off_square=-2.0),
     _take("petra_closed", FACE, distance=4.2, height=0.95, off_square=2.0),
     _take("petra_closed", LINE, distance=4.2, height=0.95, off_square=-1.0, recording=UNEVEN),
     _take("jory_top", FACE, distance=4.2, height=0.9, fov=29, grain=2.0, drift=0.1, recording=UNEVEN),
     _take("jory_top", LINE, distance=4.2, height=0.9, fov=30, recording=SLOW_240),
-    _take("jory_heel", FACE, distance=4.2, height=0.9, fov=29, off_square=1.0),
+    _take("jory_heel", FACE, distance=4.2, height=0.9, fov=29, off_square=1.0, indoors=True),
     _take("anneke_passive", FACE, distance=4.5, off_square=-1.0),
     _take("anneke_passive", LINE, distance=4.5, off_square=1.0),
     _take("anneke_snap", FACE, distance=4.5, off_square=-0.5, recording=SLOW_240),

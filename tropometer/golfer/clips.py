@@ -56,7 +56,7 @@ def write_clip(take: Take, folder: Path, numbered: bool = False) -> Path:
     """
     motion = Motion(body_of(take.person), take.settings)
     times = frame_times_s(take, motion)
-    footage = Footage(motion, take.camera, take.person.colours, take.film)
+    footage = Footage(motion, take.camera, take.person.colours, take.film, take.indoors)
 
     def pictures() -> Iterator[Picture]:
         for number, t in enumerate(times):

@@ -28,7 +28,9 @@ class Film:
 class Footage:
     """Draws a motion as a camera sees it."""
 
-    def __init__(self, motion: Motion, camera: Camera, colours: str, film: Film) -> None:
+    def __init__(
+        self, motion: Motion, camera: Camera, colours: str, film: Film, indoors: bool = False
+    ) -> None:
         self.motion, self.camera, self.film = motion, camera, film
         self.mirror = -1.0 if camera.left_handed else 1.0
         self.flip = np.array([self.mirror, 1.0, 1.0])
@@ -38,7 +40,7 @@ class Footage:
         if camera.left_handed:  # the range mirrored with the camera in it
             rotation = np.diag([-1, 1, 1]) @ rotation @ np.diag([-1, 1, 1])
         self.renderer.place_camera(camera.eye * self.flip, rotation, camera.fov_deg)
-        self.renderer.draw_range(bay.MAT_RECT)
+        self.renderer.draw_range(bay.MAT_RECT, indoors)
         self.palette = linear_colours(*colours.split())
 
     @property

@@ -179,13 +179,14 @@ class Renderer:
         behind.use()
         behind.clear(color=(*colour, 1.0))
 
-    def draw_range(self, mat: tuple[float, float, float, float]) -> None:
-        """The range behind everything, drawn once; `mat` is its middle (x, z) and half sizes."""
+    def draw_range(self, mat: tuple[float, float, float, float], indoors: bool = False) -> None:
+        """The range or the boathouse behind everything, drawn once; `mat` is its middle and half sizes."""
         self.context.framebuffer([self._range]).use()
         _give(self._sky, IVP=np.linalg.inv(self._view), VP=self._view)
         self._sky["eye"] = self._eye
         self._sky["sun"] = _SUN
         self._sky["matR"] = mat
+        self._sky["indoors"] = int(indoors)
         self._sky["res"] = (self.width, self.height)
         self._sky["ss"] = SKY_SAMPLES
         self._sky_quad.render(moderngl.TRIANGLE_STRIP)

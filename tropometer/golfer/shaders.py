@@ -67,7 +67,7 @@ in vec2 p; out vec2 uv; void main(){ uv=p; gl_Position=vec4(p,.9999,1.);}"""
 # background: ray-cast sky, hills/trees, grass, mat
 BGF = (
     """#version 330
-in vec2 uv; out vec4 o; uniform mat4 IVP; uniform mat4 VP; uniform vec3 eye; uniform vec3 sun; uniform vec4 matR; uniform vec2 res; uniform int ss;
+in vec2 uv; out vec4 o; uniform mat4 IVP; uniform mat4 VP; uniform vec3 eye; uniform vec3 sun; uniform vec4 matR; uniform vec2 res; uniform int ss; uniform int indoors;
 """
     + NOISE
     + """
@@ -80,11 +80,25 @@ vec3 ground(vec3 w,float d){ float lod=clamp(1.-d/14.,0.,1.); vec2 g=w.xz; float
    if(abs(md+.06)<.006) c=mix(c,vec3(.7),.6); } }
  else c*=mix(.55,1.,smoothstep(.05,.14,md));
  return c; }
+// a boathouse: planks, a floor of concrete, things along the walls, and a net toward the target
+const vec3 LOW=vec3(-5.6,0.,-3.1), HIGH=vec3(5.6,2.9,5.7); const float NET=2.7;
+vec3 stored(vec2 p){ vec2 cell=floor(p*vec2(1.35,1.9)), at=fract(p*vec2(1.35,1.9)); float h=hash(cell+7.), k=hash(cell+31.);
+ vec2 room=vec2(.12+.25*h,.10+.3*k); bool thing=h>.35&&p.y<2.1&&at.x>room.x*.5&&at.x<1.-room.x*.5&&at.y<1.-room.y; 
+ vec3 plank=mix(vec3(.20,.14,.09),vec3(.32,.24,.16),fbm(vec2(p.y*2.,floor(p.x*6.)*3.)))*(.75+.25*smoothstep(.02,.06,abs(fract(p.x*6.)-.5)*.6));
+ return thing?mix(vec3(.10,.14,.17),vec3(.55,.42,.30),hash(cell+53.))*(.7+.3*at.y):plank; }
+vec3 inside(vec3 d){ vec3 far=(mix(LOW,HIGH,step(0.,d))-eye)/d; float t=min(far.x,min(far.y,far.z)); vec3 w=eye+d*t; vec3 c;
+ if(t==far.y) c=d.y<0.?ground(w,t):vec3(.42,.40,.36)*(1.+2.2*smoothstep(.12,.06,abs(fract(w.z*.4)-.5)));
+ else c=t==far.x?stored(w.zy):stored(w.xy);
+ if(t==far.y&&d.y<0.){ vec2 mc=abs(w.xz-matR.xy)-matR.zw; if(max(mc.x,mc.y)>.05) c=vec3(.20,.20,.19)*(.8+.3*fbm(w.xz*5.)); }
+ c*=vec3(.95,.90,.80)*(d.y<0.&&t==far.y?1.25:.75);
+ float n=(NET-eye.x)/d.x; if(n>0.&&n<t){ vec3 q=eye+d*n; vec2 g=abs(fract(q.zy*14.)-.5); c=mix(c,vec3(.75),.45*smoothstep(.42,.48,max(g.x,g.y))); }
+ return c; }
 void main(){ vec3 acc=vec3(0.); vec3 w0=vec3(0.); float dep=1.;
  for(int k=0;k<ss*ss;k++){ vec2 j=(vec2(k%ss,k/ss)+.5)/float(ss)-.5; vec2 q=uv+j*2./res; vec4 f4=IVP*vec4(q,1.,1.); vec3 d=normalize(f4.xyz/f4.w-eye); vec3 c;
   float az=atan(d.x,d.z); float el=d.y/length(d.xz);
   float tree=.045+.030*fbm(vec2(az*9.,1.))+.020*fbm(vec2(az*60.,3.))+.010*fbm(vec2(az*260.,5.)); float hill=.058+.05*fbm(vec2(az*2.1+4.,9.));
-  if(d.y<-.0005 && eye.y/-d.y<400.){ float t=eye.y/-d.y; vec3 w=eye+d*t; c=ground(w,t)*(vec3(.46,.54,.66)*.8+vec3(1.32,1.2,1.02)*sun.y); c=mix(c,vec3(.52,.60,.62),1.-exp(-t*.0045)); }
+  if(indoors==1) c=inside(d);
+  else if(d.y<-.0005 && eye.y/-d.y<400.){ float t=eye.y/-d.y; vec3 w=eye+d*t; c=ground(w,t)*(vec3(.46,.54,.66)*.8+vec3(1.32,1.2,1.02)*sun.y); c=mix(c,vec3(.52,.60,.62),1.-exp(-t*.0045)); }
   else if(el<tree){ float sh=fbm(vec2(az*150.,el*400.)); c=mix(vec3(.035,.085,.03),vec3(.11,.20,.06),sh*smoothstep(-.01,tree,el)*1.4); c=mix(c,vec3(.42,.50,.52),.18); }
   else if(el<hill) c=mix(vec3(.23,.33,.27),vec3(.36,.45,.45),smoothstep(.02,hill,el));
   else { c=mix(vec3(.72,.82,.92),vec3(.22,.44,.78),pow(clamp(d.y*1.7,0.,1.),.65)); vec2 cp=d.xz/max(d.y,.03); float cl=smoothstep(.48,.80,fbm(cp*.55+vec2(3.,1.)))*smoothstep(.02,.16,d.y); c=mix(c,vec3(.97),cl*.75); c*=1.15; }
