@@ -51,7 +51,9 @@ export const Doubts = memo(function Doubts({ side, state }: { side: Side; state:
   const two: Answer = { words: "Two swings", give: () => sayViews.mutate(false) };
   const doubt = doubtsOf(state).find((each) => !isKept(each.id));
   // What is asked of the swing is asked once, not on each of its views.
-  const asked = useBench((bench) => side === "student" || !paired(bench));
+  const asked = useBench(
+    (bench) => side === "student" || !paired(bench) || bench.lying.student === undefined,
+  );
   const kind = asked ? kindDoubtOf(state) : null;
   const views = asked ? state.pairing : null;
   const unlike = views?.unlike ? unlikeWords(views.unlike) : "";

@@ -56,14 +56,14 @@ export const StageHeader = memo(function StageHeader({ side, state, look, setLoo
       <Steadied clip={clip} />
       {state.mirrored && <span className="shrink-0 text-xs text-[#D8AA4C]">shown mirrored</span>}
       <span className="ml-auto" />
-      {both && (
+      {both && !twin && (
         <button
           type="button"
           className="btn btn-ghost btn-xs px-1 md:hidden"
           title={hint("other_stage")}
           onClick={() => set({ active: OTHER[side], tool: null, selected: null })}
         >
-          {twin ? "Other view" : side === "student" ? "Reference" : "Student"}
+          {side === "student" ? "Reference" : "Student"}
         </button>
       )}
       {otherViews(state).map((other) => (
