@@ -1,5 +1,5 @@
 """`python -m tropometer.video probe FILE`, `… proxy|show FILE TARGET`,
-`… landmarks|track|carry|motion PROXY TARGET`, `… find PROXY OTHER`, `… ball PROXY`.
+`… landmarks|track|carry|motion PROXY TARGET`, `… find PROXY OTHER`, `… ball|shaft PROXY`.
 
 Each says one JSON object a line.
 Foreign files are opened in this process of their own, so that a crash in a decoder stays here.
@@ -16,6 +16,7 @@ import signal
 import sys
 from dataclasses import asdict
 from pathlib import Path
+from typing import Any
 
 from tropometer.video.opening import NotAClip
 from tropometer.video.probe import probe
@@ -23,7 +24,7 @@ from tropometer.video.probe import probe
 MEMORY_BYTES = 4 * 1024**3
 CPU_SECONDS = 1500
 OUTPUT_BYTES = 2 * 1024**3
-COMMANDS = ("probe", "proxy", "landmarks", "track", "carry", "motion", "find", "ball", "show")
+COMMANDS = ("probe", "proxy", "landmarks", "track", "carry", "motion", "find", "ball", "shaft", "show")
 
 
 def main() -> int:
@@ -47,9 +48,12 @@ def main() -> int:
         "--box", type=float, nargs=4, help="left, top, right, bottom of the player, or of the ball's room"
     )
     parser.add_argument("--last", type=int, help="frame after which nothing is looked at")
-    parser.add_argument("--across", type=float, help="how large a ball is in the picture, pixels")
+    parser.add_argument(
+        "--across", type=float, help="how large a ball is in the picture, or a torso long: pixels"
+    )
+    parser.add_argument("--reach", type=float, help="how long the club is in the picture, pixels")
     parser.add_argument("--moves", type=Path, help="how the camera moved")
-    parser.add_argument("--spans", type=Path, help="JSON: the spans to track, or where to carry from")
+    parser.add_argument("--spans", type=Path, help="JSON: the spans to track, where to carry from, or hands")
     arguments = parser.parse_args()
     try:
         if arguments.command == "probe":
@@ -64,6 +68,10 @@ def main() -> int:
             _track(arguments.source, arguments.target, arguments.spans)
         elif arguments.command == "carry":
             _carry(arguments.source, arguments.target, arguments.spans)
+        elif arguments.command == "shaft":
+            _shaft(
+                arguments.source, json.loads(arguments.spans.read_text()), arguments.across, arguments.reach
+            )
         elif arguments.command == "ball":
             _ball(
                 arguments.source,
@@ -196,6 +204,22 @@ def _ball(
             {"ball": find_ball(pictures, (*frames, last), (left, top, right, bottom), across_px, known)}
         )
     )
+
+
+def _shaft(proxy: Path, asked: list[dict[str, Any]], torso_px: float, club_px: float) -> None:
+    import cv2
+    import numpy as np
+
+    from tropometer.video.proxy import upright_frames
+    from tropometer.video.shaft_line import Hands, club_head
+
+    hands = {each["frame"]: Hands(**each) for each in asked}
+    found = {}
+    for number, (picture, _) in enumerate(upright_frames(proxy)):
+        if number in hands:
+            gray = np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY), np.uint8)
+            found[number] = club_head(gray, hands[number], torso_px, club_px)
+    print(json.dumps({"heads": found}))
 
 
 class Progress:

@@ -100,7 +100,8 @@ def proposals_of(clip: Clip, pegs: Mapping[Checkpoint, int] | None = None) -> Cl
     if proposed.get("ball"):
         frames = np.arange(len(seen.times_s)) + fast.first_frame
         ball = LyingBall(**proposed["ball"])
-        found |= marks_by_ball(ball, seen.torso_px, view, hand, frames, known, motion_of(clip))
+        heads = {int(frame): (head[0], head[1]) for frame, head in (proposed.get("heads") or {}).items()}
+        found |= marks_by_ball(ball, seen.torso_px, view, hand, frames, known, motion_of(clip), heads)
     return ClipProposals(fast.first_frame, found)
 
 

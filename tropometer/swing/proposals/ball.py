@@ -29,6 +29,14 @@ HEAD_BESIDE: dict[View, tuple[float, float]] = {
     "up_the_line": (-0.047, 0.009),
 }
 HEAD_SD = 0.04
+# Where a shaft ends on the demo clips: within 4 degrees about the grip, and along the shaft by so much.
+SHAFT_END_SD = 0.09
+# Where a club is long in the picture: elsewhere it comes toward the camera, or is a blur.
+# By plane and checkpoint: the least that is seen of it there, of its length at address.
+SHAFT_AT: dict[str, dict[Checkpoint, float]] = {
+    "frontal": {"shaft_back": 0.85, "top": 0.85, "arm_down": 0.5, "shaft_down": 0.85},
+    "sagittal": {"arm_down": 0.85},
+}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -69,8 +77,11 @@ def marks_by_ball(
     frames: Frames,
     pegs: Mapping[Checkpoint, int],
     motion: CameraMotion | None = None,
+    heads: Mapping[int, tuple[float, float]] | None = None,
 ) -> dict[str, ProposedMark]:
-    """The ball on frames (n,) until it is struck, and the club behind it at address; NaN elsewhere."""
+    """The ball on frames (n,) until it is struck, the club behind it at address, and where its shaft ends on
+    others (`heads`, by frame); NaN elsewhere.
+    """
     lies = np.array(
         [motion.moved(int(frame), ball.x, ball.y) if motion else (ball.x, ball.y) for frame in frames]
     )
@@ -82,8 +93,10 @@ def marks_by_ball(
         way = np.array([RIGHTWARD[view] * (1.0 if hand == "right" else -1.0), 1.0])
         beside = np.array(HEAD_BESIDE[view]) * way * torso_px
         addressed = frames == pegs.get("address", -1)
+        places = np.where(addressed[:, None], lies + beside, np.nan)
         sd_px = np.hypot(each, HEAD_SD * torso_px)
-        found["club_head"] = ProposedMark(
-            np.where(addressed[:, None], lies + beside, np.nan), sd_px, np.zeros(len(frames))
-        )
+        for frame, head in (heads or {}).items():
+            rows = (frames == frame) & ~addressed
+            places[rows], sd_px[rows] = head, SHAFT_END_SD * torso_px
+        found["club_head"] = ProposedMark(places, sd_px, np.zeros(len(frames)))
     return found
