@@ -57,7 +57,7 @@ class WalkTests(BrowserCase):
 
         def stop() -> None:
             worker.terminate()
-            worker.wait(20)
+            worker.wait(120)  # a look at a clip that is in hand is finished first
 
         self.addCleanup(stop)
 
