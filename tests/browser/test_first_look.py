@@ -75,8 +75,9 @@ class FirstLookTests(BrowserCase):
         own, other = StageDriver(self.page), StageDriver(self.page, "reference")
         own.wait_drawn()
         expect(other.stage).to_have_count(0)
+        expect(self.next()).to_contain_text("Shift N")  # before that there is nothing to be led to
         self.page.keyboard.press("Shift+N")
-        expect(self.next()).to_contain_text("peg what is proposed, both views")
+        expect(self.next()).to_contain_text(re.compile(r"Now:\s*peg what is proposed, both views"))
         other.wait_drawn()
         self.page.keyboard.press("g")
         expect(self.next()).to_contain_text("say whether both views show one swing")

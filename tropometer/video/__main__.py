@@ -48,10 +48,9 @@ def main() -> int:
         "--box", type=float, nargs=4, help="left, top, right, bottom of the player, or of the ball's room"
     )
     parser.add_argument("--last", type=int, help="frame after which nothing is looked at")
-    parser.add_argument(
-        "--across", type=float, help="how large a ball is in the picture, or a torso long: pixels"
-    )
-    parser.add_argument("--reach", type=float, help="how long the club is in the picture, pixels")
+    parser.add_argument("--across", type=float, help="how large a ball is in the picture, pixels")
+    parser.add_argument("--torso", type=float, help="how long a torso is in the picture, pixels")
+    parser.add_argument("--club", type=float, help="how long the club is in the picture, pixels")
     parser.add_argument("--moves", type=Path, help="how the camera moved")
     parser.add_argument("--spans", type=Path, help="JSON: the spans to track, where to carry from, or hands")
     arguments = parser.parse_args()
@@ -69,9 +68,7 @@ def main() -> int:
         elif arguments.command == "carry":
             _carry(arguments.source, arguments.target, arguments.spans)
         elif arguments.command == "shaft":
-            _shaft(
-                arguments.source, json.loads(arguments.spans.read_text()), arguments.across, arguments.reach
-            )
+            _shaft(arguments.source, json.loads(arguments.spans.read_text()), arguments.torso, arguments.club)
         elif arguments.command == "ball":
             _ball(
                 arguments.source,

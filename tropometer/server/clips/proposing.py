@@ -1,6 +1,5 @@
 """What a clip seems to show: its swings, view, hand, player, capture rate and pegs, proposed by a worker."""
 
-import json
 from pathlib import Path
 from typing import Any, cast
 from uuid import UUID
@@ -10,23 +9,21 @@ from django.conf import settings
 from django.db import transaction
 from django.dispatch import Signal
 
+from tropometer.server.clips.ball_and_club import ball_in, heads_in
 from tropometer.server.clips.bodies import body_of, is_seen_closely, keep_body, points_of
 from tropometer.server.clips.camera import stood_of
 from tropometer.server.clips.closer import look_closer_later, stretch_of
 from tropometer.server.clips.models import Clip, Proposals, SeenBody, State
 from tropometer.server.clips.pace import real_times_of, slowness
 from tropometer.server.rooms import local_copy, scratch, video
-from tropometer.swing.names import PLANE_OF, Hand, View
-from tropometer.swing.proposals.ball import ACROSS, SHAFT_AT, ball_room
+from tropometer.swing.names import Hand
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
 from tropometer.swing.proposals.landmarks import Landmarks
-from tropometer.swing.proposals.marks import propose_marks
 from tropometer.swing.proposals.motion import FoundSwing, Heard, find_swings, plausible_slowness
 from tropometer.swing.proposals.seeing import player_box, propose_hand, propose_view
 from tropometer.swing.proposals.swing_length import propose_swing_length
 
 LOOK_SECONDS = 1800
-ARMS = ("lead_elbow", "trail_elbow", "lead_shoulder", "trail_shoulder")
 SOUND_M_S = 343.0
 USUAL_CAMERA_M = 4.0  # where nobody has said how far it stood; a metre more or less is 3 ms
 WHOLE_SHARE = 0.9  # a swing that fills so much of its clip needs no window
@@ -79,8 +76,8 @@ def _look(clip: Clip) -> None:
         moves = folder / "moves.npy"
         motion, bends = (None, None) if found["box"] is None else _motion(proxy, moves, found["box"], first)
         stood, kept = stood_of(clip, motion)
-        ball = _ball(clip, proxy, points, found, moves if kept else None)
-        heads = _heads(clip, proxy, folder / "hands.json", points, found, ball)
+        ball = ball_in(clip, proxy, points, found, moves if kept else None)
+        heads = heads_in(clip, proxy, folder / "hands.json", points, found, ball)
     closer = stretch_of(found) is not None
     with transaction.atomic():
         Proposals.objects.update_or_create(
@@ -95,42 +92,6 @@ def _look(clip: Clip) -> None:
             look_closer_later(clip.pk)
 
 
-def _heads(
-    clip: Clip,
-    proxy: Path,
-    asked: Path,
-    points: "np.ndarray[Any, Any]",
-    found: dict[str, Any],
-    ball: dict[str, float] | None,
-) -> dict[str, tuple[float, float]]:
-    """Where the shaft ends on the frames of pegs, by frame; the ball says how long the club is."""
-    pegs = {peg["name"]: peg["frame"] for peg in found["pegs"]}
-    if ball is None:
-        return {}
-    first, last = clip.window
-    landmarks = Landmarks(real_times_of(clip)[first : last + 1], points)
-    view, hand = cast(View, clip.view), cast(Hand, clip.swing.hand)
-    marks = propose_marks(landmarks, view, hand, np.arange(first, last + 1), pegs)
-
-    def place(name: str, at: int) -> tuple[float, float]:
-        x, y = marks[name].places[at - first].tolist()
-        return x, y
-
-    frames = {pegs[at]: least for at, least in SHAFT_AT[PLANE_OF[view]].items() if at in pegs}
-    if "grip" not in marks or not frames:
-        return {}
-    x, y = place("grip", pegs["address"])
-    arms = [each for each in ARMS if each in marks]
-    hands = [
-        {"frame": at, "grip": place("grip", at), "arms": [place(each, at) for each in arms], "least": least}
-        for at, least in frames.items()
-    ]
-    asked.write_text(json.dumps(hands))
-    sizes = ("--across", str(landmarks.torso_px), "--reach", str(np.hypot(ball["x"] - x, ball["y"] - y)))
-    said = list(video("shaft", proxy, "--spans", asked, *sizes, seconds=LOOK_SECONDS))
-    return {frame: head for frame, head in said[-1]["heads"].items() if head}
-
-
 def _motion(
     proxy: Path, target: Path, box: dict[str, float], still: int
 ) -> tuple["np.ndarray[Any, Any]", float | None]:
@@ -139,27 +100,6 @@ def _motion(
     asked = ("--box", *sides, "--frames", str(still), str(still))
     said = list(video("motion", proxy, target, *asked, seconds=LOOK_SECONDS))
     return np.asarray(np.load(target)), said[-1]["bends"]
-
-
-def _ball(
-    clip: Clip, proxy: Path, points: "np.ndarray[Any, Any]", found: dict[str, Any], moves: Path | None
-) -> dict[str, float] | None:
-    """The ball that lies before the feet until it is struck; None where nothing is surely one."""
-    pegs = {peg["name"]: peg["frame"] for peg in found["pegs"]}
-    if not {"address", "impact"} <= pegs.keys():
-        return None
-    first, last = clip.window
-    landmarks = Landmarks(real_times_of(clip)[first : last + 1], points)
-    view = cast(View, clip.view)
-    room = ball_room(landmarks, view, pegs["address"] - first, clip.width, clip.height)
-    if room is None:
-        return None
-    sides = [str(side) for side in (room.left, room.top, room.right, room.bottom)]
-    asked = ["--frames", str(pegs["address"]), str(pegs["impact"]), "--last", str(last), "--box", *sides]
-    asked += ["--across", str(ACROSS * landmarks.torso_px), *(["--moves", str(moves)] if moves else [])]
-    said = list(video("ball", proxy, *asked, seconds=LOOK_SECONDS))
-    ball: dict[str, float] | None = said[-1]["ball"]
-    return ball
 
 
 def propose_anew(clip: Clip) -> None:

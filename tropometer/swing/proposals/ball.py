@@ -14,8 +14,8 @@ from tropometer.swing.proposals.marks import ProposedMark
 from tropometer.swing.proposals.seeing import Box
 from tropometer.swing.record.camera_motion import CameraMotion
 
-# Torso lengths. A ball is 42.67 mm across at least (R&A and USGA, Equipment Rules, part 4) and lies nearer to
-# a camera than a trunk of half a metre does.
+# Torso lengths. A ball is 42.67 mm across at least (R&A and USGA, Equipment Rules; from memory) and lies
+# nearer to a camera than a trunk of half a metre does.
 ACROSS = 0.095
 # What may lie before the toes, from them: sideways and down in the picture, or toward the ball and down.
 BEFORE_FRONTAL = ((-0.3, 0.5), (0.06, 1.3))

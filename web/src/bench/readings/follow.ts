@@ -46,7 +46,7 @@ export function follow(bench: Bench, side: Side, reading: Reading): void {
 }
 
 /** The stage on which a need's view is seen already, else the swing's own. */
-function stageOf(state: BenchState, main: Side, { view }: Reading["needs"][number]): Side {
+function stageFor(state: BenchState, main: Side, { view }: Reading["needs"][number]): Side {
   if (!paired(state)) return main;
   return state.sides[OTHER[main]]?.clip.view === view ? OTHER[main] : main;
 }
@@ -54,7 +54,7 @@ function stageOf(state: BenchState, main: Side, { view }: Reading["needs"][numbe
 /** Take the thing in hand that is needed next, on the clip and at the frame where it is needed. */
 export function takeNeed(bench: Bench, main: Side, need: Reading["needs"][number]): void {
   const { show, goTo, set, goToStation } = bench.getState();
-  const side = stageOf(bench.getState(), main, need);
+  const side = stageFor(bench.getState(), main, need);
   const clip = bench
     .getState()
     .sides[side]?.swing.clips.find((each) => each.view === need.view && each.state === "ready");

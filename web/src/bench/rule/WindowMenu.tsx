@@ -99,11 +99,11 @@ export function WindowMenu() {
           className={line}
           onClick={() => bench.getState().set({ tool: PLAYER, selected: null })}
         >
-          {clip.player_at ? "Show once more who plays" : "Not the player? Click who plays"}
+          {clip.player_at ? "Click who plays again" : "Not the player? Click who plays"}
         </button>
         {clip.player_at && (
           <button type="button" className={line} onClick={() => player.mutate(null)}>
-            Leave it to the machine who plays
+            Let the machine find the player
           </button>
         )}
         {swing.student && (

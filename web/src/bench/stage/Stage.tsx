@@ -9,6 +9,7 @@ import { useLaying } from "../ground/useLaying";
 import { HandTest, useHandTest } from "../marks/HandTest";
 import { HAND_SD_PX, unitPx } from "../marks/hand";
 import { MarkFan } from "../marks/MarkFan";
+import type { ProposedMark } from "../marks/ProposedMarks";
 import { moved, still } from "./cameraMotion";
 import type { Scene } from "./hand/scene";
 import { Loupe } from "./Loupe";
@@ -162,7 +163,7 @@ export const Stage = memo(function Stage({ side, state, units }: Props) {
         <StageNotes
           side={side}
           state={state}
-          proposed={found.proposed}
+          proposed={drawn.frame === null ? UNSEEN : found.proposed}
           corners={laying.corners.length}
           chosen={chosen?.name}
         />
@@ -201,6 +202,7 @@ export const Stage = memo(function Stage({ side, state, units }: Props) {
   );
 });
 
+const UNSEEN: ProposedMark[] = []; // nothing is taken before its picture is there
 const RING: Record<Side, string> = { student: "ring-clay", reference: "ring-[#8FB4D8]" };
 
 interface Props {
