@@ -13,7 +13,9 @@ from tropometer.server.lessons.models import Lesson
 from tropometer.server.lessons.tasks import mail_lesson
 
 
-class LessonTests(making.MediaCase):
+class LessonCase(making.MediaCase):
+    """A swing whose lesson is begun."""
+
     def setUp(self) -> None:
         super().setUp()
         self.owner = making.instructor()
@@ -54,6 +56,8 @@ class LessonTests(making.MediaCase):
         self.call("PUT", f"{swing}/plan", {"plan": plan}, 204)
         return self.post(f"{self.path}/send")
 
+
+class LessonTests(LessonCase):
     def test_a_frame_carries_what_was_drawn_even_when_marks_move_later(self) -> None:
         drawn = self.add(5)["frames"][0]["drawn"]
         values = {value["reading"]: value["value"] for value in drawn["values"]}

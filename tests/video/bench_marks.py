@@ -146,6 +146,8 @@ class Swaps:
 
     def add(self, known: dict[str, Any], marks: dict[str, ProposedMark], tall: float) -> None:
         for part in PAIRED:
+            if not {f"{side}_{part}" for side in SIDES} <= marks.keys():
+                continue  # from behind, shoes hide their toes
             true = {side: np.array(known["pixels"][f"{side}_{part}"]) for side in SIDES}
             own, other = (
                 sum(

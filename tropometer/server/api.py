@@ -21,12 +21,14 @@ from tropometer.server.judging.api import router as judging
 from tropometer.server.lessons.api import router as lessons
 from tropometer.server.lessons.sheet_api import router as sheets
 from tropometer.server.lessons.states import NotNow
+from tropometer.server.lessons.walk_api import router as walks
 from tropometer.server.operations.api import router as operations
 from tropometer.server.people.api import router as people
 from tropometer.server.problems import SCHEMA, TYPE, problem
 from tropometer.server.rooms import RefusedClip, RoomFailed
 from tropometer.server.shelf.api import router as shelf
 from tropometer.server.teaching.api import router as teaching
+from tropometer.server.walks.services import BadWalk, NoWalkNow
 from tropometer.swing.formats.record_error import RecordError
 from tropometer.teaching.knowledge.book_error import BookError
 
@@ -75,6 +77,7 @@ for router in (
     models,
     judging,
     lessons,
+    walks,
     operations,
 ):
     api.add_router("", router)
@@ -99,6 +102,7 @@ def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
 
 @api.exception_handler(RefusedClip)
 @api.exception_handler(BadEdit)
+@api.exception_handler(BadWalk)
 @api.exception_handler(RecordError)
 @api.exception_handler(BookError)
 def refused(request: HttpRequest, error: ValueError) -> HttpResponse:
@@ -107,7 +111,8 @@ def refused(request: HttpRequest, error: ValueError) -> HttpResponse:
 
 
 @api.exception_handler(NotNow)
-def not_now(request: HttpRequest, error: NotNow) -> HttpResponse:
+@api.exception_handler(NoWalkNow)
+def not_now(request: HttpRequest, error: Exception) -> HttpResponse:
     """Something that the thing's present state forbids."""
     return problem(409, str(error))
 

@@ -42,6 +42,7 @@ INSTALLED_APPS = [
     "tropometer.server.bench",
     "tropometer.server.judging",
     "tropometer.server.shelf",
+    "tropometer.server.walks",
     "tropometer.server.lessons",
     "tropometer.server.operations",
     "tropometer.server.demo",

@@ -1,5 +1,6 @@
-"""`python -m tropometer.video probe FILE`, `… proxy|show FILE TARGET`,
-`… landmarks|track|carry|motion PROXY TARGET`, `… find PROXY OTHER`, `… ball|shaft PROXY`.
+"""`python -m tropometer.video probe FILE`, `… proxy|show|voice FILE TARGET`,
+`… landmarks|track|carry|motion PROXY TARGET`, `… find PROXY OTHER`, `… ball|shaft PROXY`,
+`… walk-voice LIST TARGET`.
 
 Each says one JSON object a line.
 Foreign files are opened in this process of their own, so that a crash in a decoder stays here.
@@ -24,7 +25,20 @@ from tropometer.video.probe import probe
 MEMORY_BYTES = 4 * 1024**3
 CPU_SECONDS = 1500
 OUTPUT_BYTES = 2 * 1024**3
-COMMANDS = ("probe", "proxy", "landmarks", "track", "carry", "motion", "find", "ball", "shaft", "show")
+COMMANDS = (
+    "probe",
+    "proxy",
+    "landmarks",
+    "track",
+    "carry",
+    "motion",
+    "find",
+    "ball",
+    "shaft",
+    "show",
+    "voice",
+    "walk-voice",
+)
 
 
 def main() -> int:
@@ -61,6 +75,10 @@ def main() -> int:
             _proxy(arguments.source, arguments.target, arguments.flip)
         elif arguments.command == "show":
             _show(arguments.source, arguments.target)
+        elif arguments.command == "voice":
+            _voice(arguments.source, arguments.target)
+        elif arguments.command == "walk-voice":
+            _walk_voice(arguments.source, arguments.target)
         elif arguments.command == "find":
             _find(arguments.source, arguments.target, arguments.frames, json.loads(arguments.points))
         elif arguments.command == "track":
@@ -115,6 +133,21 @@ def _show(source: Path, target: Path) -> None:
     from tropometer.video.showing import make_shown
 
     print(json.dumps({"kind": make_shown(source, target)}))
+
+
+def _voice(source: Path, target: Path) -> None:
+    from tropometer.video.voice import make_take
+
+    print(json.dumps(asdict(make_take(source, target))))
+
+
+def _walk_voice(listed: Path, target: Path) -> None:
+    from tropometer.video.voice import Stretch, make_voice
+
+    spans = [
+        Stretch(Path(each["path"]), each["from_s"], each["to_s"]) for each in json.loads(listed.read_text())
+    ]
+    print(json.dumps(asdict(make_voice(spans, target))))
 
 
 def _landmarks(

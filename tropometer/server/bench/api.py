@@ -36,7 +36,7 @@ from tropometer.server.bench.schemas import (
     Views,
     Window,
 )
-from tropometer.server.clips.camera import motion_of
+from tropometer.server.clips.camera import motion_rows
 from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut, ShownPlayer
 from tropometer.server.clips.services import clip_of, times_s
 from tropometer.server.clips.uploads import Sender
@@ -128,18 +128,11 @@ def _bench_clip(clip: "Clip") -> BenchClip:
     return BenchClip(
         **ClipOut.from_orm(clip).dict(),
         frame_times_s=times_s(clip),
-        camera_motion=_motion(clip),
+        camera_motion=motion_rows(clip),
         proposals=ProposalsOut(**found),
         looking=clip.looking,
         closer=clip.proposals.closer if hasattr(clip, "proposals") else None,
     )
-
-
-def _motion(clip: "Clip") -> list[list[float]] | None:
-    motion = motion_of(clip)
-    if motion is None:
-        return None
-    return [[float(f"{each:.7g}") for each in row] for row in motion.known_rows[:, :8].tolist()]
 
 
 @router.patch("/swings/{uuid:id}/kind", response=EditAnswer)

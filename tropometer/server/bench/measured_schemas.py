@@ -53,6 +53,27 @@ class LineOut(Plain):
     style: LineStyle
 
 
+class ShapeOut(Plain):
+    """What a gauge drew on the frame, the reading that it shows, if given, and where its end should lie."""
+
+    frame: int
+    at: Checkpoint
+    points: list[PointOut]
+    style: ShapeStyle
+    reading: str
+    unit: Unit
+    value: float | None
+    u95: float | None
+    target: list[PointOut] = []
+
+
+class GaugeOut(Plain):
+    id: str
+    label: str
+    lines: list[LineOut]
+    shapes: list[ShapeOut]
+
+
 class GaugeColumns(Plain):
     """A gauge: lines that stand on every frame, and what it draws on some, frame by frame.
 

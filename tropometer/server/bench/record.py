@@ -171,5 +171,18 @@ def _known_length(stored: Calibration | None, clip: Clip) -> KnownLength | None:
 
 def from_impact_s(swing: Swing, clip: Clip, frame: int) -> float | None:
     """Real seconds from impact to a frame of a clip; None while impact is not pegged."""
+    return _recorded(swing, clip).time_from_impact_s(frame)
+
+
+def times_from_impact_s(swing: Swing, clip: Clip) -> list[float] | None:
+    """Real seconds from impact to every frame of a clip; None while impact is not pegged."""
+    recorded = _recorded(swing, clip)
+    first = recorded.time_from_impact_s(0)
+    if first is None:
+        return None
+    return [round(first + time - recorded.frame_times_s[0], 5) for time in recorded.frame_times_s]
+
+
+def _recorded(swing: Swing, clip: Clip) -> RecordClip:
     clips = [each for each in ready_clips(swing, whole=False) if each.pk == clip.pk]
-    return record_of(swing, clips, whole=False).clips[0].time_from_impact_s(frame)
+    return record_of(swing, clips, whole=False).clips[0]

@@ -21,6 +21,14 @@ def stood_of(clip: Clip, motion: np.ndarray[Any, Any] | None) -> tuple[dict[str,
     return {"how": "moved", "most_px": round(most, 2)}, motion.tobytes()
 
 
+def motion_rows(clip: Clip) -> list[list[float]] | None:
+    """Each frame's homography from the still picture but its last 1, short; None where it stood."""
+    motion = motion_of(clip)
+    if motion is None:
+        return None
+    return [[float(f"{each:.7g}") for each in row] for row in motion.known_rows[:, :8].tolist()]
+
+
 def motion_of(clip: Clip) -> CameraMotion | None:
     """How the clip's camera moved; None where it stood still, or nobody could see."""
     stored = getattr(clip, "proposals", None)

@@ -8,11 +8,11 @@ from ninja import Schema
 from pydantic import Field
 
 from tropometer.server.bench.edit_schemas import Frame
-from tropometer.server.bench.measured_schemas import LineOut, PointOut
+from tropometer.server.bench.measured_schemas import GaugeOut
 from tropometer.server.judging.schemas import SentPlan
 from tropometer.server.people.schemas import Hand, StudentOut, Units
 from tropometer.server.text import Line
-from tropometer.swing.names import Checkpoint
+from tropometer.server.walks.schemas import Chapter
 from tropometer.swing.readings.reading import Unit
 
 
@@ -22,27 +22,6 @@ class DrawnValue(Schema):
     value: float
     u95: float
     provisional: bool = False  # it hangs on marks that nobody looked at
-
-
-class ShapeOut(Schema):
-    """What a gauge drew on the frame, the reading that it shows, if given, and where its end should lie."""
-
-    frame: int
-    at: Checkpoint
-    points: list[PointOut]
-    style: Literal["span", "bones", "level"]
-    reading: str
-    unit: Unit
-    value: float | None
-    u95: float | None
-    target: list[PointOut] = []
-
-
-class GaugeOut(Schema):
-    id: str
-    label: str
-    lines: list[LineOut]
-    shapes: list[ShapeOut]
 
 
 class Crop(Schema):
@@ -128,6 +107,14 @@ class LessonOut(LessonRow):
     seconds_to_take_back: float
 
 
+class SheetWalk(Schema):
+    """What the heading of a sheet says of its walk; not ready: a machine still makes it."""
+
+    length_ms: int
+    ready: bool
+    chapters: list[Chapter]
+
+
 class LessonSheet(Schema):
     """What the student reads."""
 
@@ -140,4 +127,5 @@ class LessonSheet(Schema):
     club: str
     sent_at: datetime | None
     plan: SentPlan | None
+    walk: SheetWalk | None
     frames: list[LessonFrameOut]

@@ -17,6 +17,8 @@ from tropometer.server.bench.services import mark_answered
 from tropometer.server.judging import plans
 from tropometer.server.lessons.models import Lesson, new_token
 from tropometer.server.lessons.states import NotNow, must_be_draft
+from tropometer.server.walks.services import has_walk
+from tropometer.server.walks.tasks import make_soon
 from tropometer.teaching.knowledge.book_error import BookError
 
 if TYPE_CHECKING:
@@ -38,8 +40,9 @@ def send(lesson: Lesson) -> None:
                 f"{student.name} is under age: note a guardian's consent on the student's card first."
             )
         planned = plans.plan_for(now.swing) is not None
-        if not planned and not now.frames.exists() and not now.opening.strip():
-            raise NotNow("This lesson is still empty: add a frame, some words, or a focus.")
+        walked = has_walk(now.pk)
+        if not planned and not walked and not now.frames.exists() and not now.opening.strip():
+            raise NotNow("This lesson is still empty: add a frame, some words, a walk, or a focus.")
         if now.expires_on is not None and now.expires_on < timezone.localdate():
             raise NotNow("The link's last day is past; choose a later one.")
         now.sent_at, now.token, now.mail_trouble = timezone.now(), new_token(), ""
@@ -49,6 +52,8 @@ def send(lesson: Lesson) -> None:
         except BookError as error:
             raise NotNow(f"{error.why}.") from None
         mark_answered(now.swing_id, now.sent_at)
+        if walked:  # with what is known of its swings now
+            make_soon(now.pk)
         wait = timedelta(seconds=settings.TAKE_BACK_SECONDS)
         mail_lesson.configure(schedule_at=now.sent_at + wait).defer(
             lesson_id=str(now.pk), sending=_sending(now)

@@ -11,6 +11,7 @@ from uuid import UUID, uuid4
 from django.core.files.base import ContentFile
 from django.db import transaction
 from django.db.models import Avg, Max, QuerySet
+from django.http import Http404
 
 from tropometer.server.access import owned
 from tropometer.server.bench import services as bench
@@ -22,12 +23,14 @@ from tropometer.server.judging.plans import said_plan, sent_plan
 from tropometer.server.lessons.models import Lesson, LessonFrame, TakenChange
 from tropometer.server.lessons.states import NotNow, must_be_draft
 from tropometer.server.teaching.showing import shown_to_instructor
+from tropometer.server.walks.playing import is_made
 from tropometer.swing.names import CHECKPOINTS
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
     from tropometer.server.clips.models import Clip
     from tropometer.server.people.models import User
+    from tropometer.server.walks.models import Walk
     from tropometer.swing.record.camera_motion import CameraMotion
 
 
@@ -240,8 +243,25 @@ def sheet(lesson: Lesson, address: Callable[[UUID], str] = shown_to_instructor) 
         "club": swing.club,
         "sent_at": lesson.sent_at,
         "plan": sent_plan(swing, address) if lesson.sent_at else said_plan(swing, lesson.instructor.units),
+        "walk": _walk_told(lesson),
         "frames": [_as_shown(frame) for frame in lesson.frames.all()],
     }
+
+
+def walk_in(lesson: Lesson) -> Walk:
+    """The walk of a lesson that its reader may see; Http404 where there is none."""
+    found: Walk | None = getattr(lesson, "walk", None)
+    if found is None:
+        raise Http404("This lesson has no walk.")
+    return found
+
+
+def _walk_told(lesson: Lesson) -> dict[str, Any] | None:
+    """What of its walk the heading of a sheet says, shaped as `SheetWalk`."""
+    found: Walk | None = getattr(lesson, "walk", None)
+    if found is None or not found.cut:
+        return None
+    return {"length_ms": found.length_ms, "ready": is_made(found), "chapters": found.chapters}
 
 
 def _as_shown(frame: LessonFrame) -> LessonFrame:

@@ -14,6 +14,8 @@ from tropometer.server.lessons import sending, services
 from tropometer.server.lessons.schemas import LessonSheet
 from tropometer.server.ranged import private_file
 from tropometer.server.teaching.showing import file_of
+from tropometer.server.walks.playing import clip_file, played, voice_file
+from tropometer.server.walks.schemas import PlayedWalk
 
 router = Router(tags=["sheet"])
 
@@ -31,6 +33,22 @@ def sheet(request: HttpRequest, token: str) -> dict[str, Any]:
 def sheet_still(request: HttpRequest, token: str, frame_id: UUID) -> HttpResponseBase:
     lesson = sending.by_token(token)
     return private_file(request, owned(lesson.frames.all(), frame_id).still, "image/jpeg")
+
+
+@router.get("/sheets/{token}/walk", response=PlayedWalk)
+def sheet_walk(request: HttpRequest, token: str) -> dict[str, Any]:
+    """The narrated walk of the lesson, but its voice and pictures."""
+    return played(services.walk_in(sending.by_token(token)))
+
+
+@router.get("/sheets/{token}/walk/voice.m4a", include_in_schema=False)
+def sheet_voice(request: HttpRequest, token: str) -> HttpResponseBase:
+    return voice_file(request, services.walk_in(sending.by_token(token)))
+
+
+@router.get("/sheets/{token}/walk/clips/{uuid:clip_id}.mp4", include_in_schema=False)
+def sheet_clip(request: HttpRequest, token: str, clip_id: UUID) -> HttpResponseBase:
+    return clip_file(request, services.walk_in(sending.by_token(token)), clip_id)
 
 
 @router.get("/sheets/{token}/shown/{uuid:id}", include_in_schema=False)

@@ -27,7 +27,7 @@ from tropometer.server.teaching.showing import kept_names as drill_files
 from tropometer.server.teaching.showing import put_aside_before
 
 GRACE = timedelta(hours=1)  # a file is stored a moment before its row is
-ROOMS = ("clips", "lessons", "drills")
+ROOMS = ("clips", "lessons", "walks", "drills")
 
 
 @dataclass(frozen=True)

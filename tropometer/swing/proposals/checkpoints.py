@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
+from scipy.ndimage import gaussian_filter1d
 
 from tropometer.swing.names import Checkpoint, Hand
 from tropometer.swing.proposals.golf import is_golf_swing
@@ -28,6 +29,7 @@ SURELY_HEARD = 0.8
 START_BEFORE_TOP_S = 0.3
 # Of the slowest speed, and torso lengths a second: what still counts as slow about the top.
 SLOW_SHARE, SLOW_A_S = 2.0, 0.6
+STEADIED_OVER_S = 0.02  # a landmark that turns back for one frame stands still for it, and is no top
 STILL_SHARE = 0.02  # of the fastest movement: what can just be seen
 FINISH_AFTER_IMPACT_S = 0.25
 # Height of the hands above the hips where the shaft is level, torso lengths.
@@ -54,7 +56,8 @@ def propose_checkpoints(
     """
     times, speed = landmarks.times_s, landmarks.hand_speed
     fastest = _fastest(times, speed, strike)
-    top = _slowest(times, speed, times[fastest], TOP_BEFORE_FASTEST_S)
+    steady = gaussian_filter1d(speed, STEADIED_OVER_S / float(np.median(np.diff(times))))
+    top = _slowest(times, steady, times[fastest], TOP_BEFORE_FASTEST_S)
     if top is None:
         return {}
     address = _start(landmarks, motion, top)
@@ -63,10 +66,10 @@ def propose_checkpoints(
     impact = _impact(landmarks, address, top, strike)
     if impact is None:
         return {}
-    top = _slowest(times, speed, times[impact.frame], TOP_BEFORE_IMPACT_S) or top
+    top = _slowest(times, steady, times[impact.frame], TOP_BEFORE_IMPACT_S) or top
     if not is_golf_swing(landmarks, address, top, impact.frame):
         return {}
-    pause = 1 - float(speed[top]) / float(speed[fastest])
+    pause = 1 - float(steady[top]) / float(speed[fastest])
     found: dict[Checkpoint, ProposedPeg] = {
         "address": ProposedPeg(address, 0.6 if address > 0 else 0.3),
         "top": ProposedPeg(top, round(0.9 * pause, 2)),

@@ -1,0 +1,200 @@
+"""A walk is recorded in pieces, mended by its cut, made into one voice and score, and played by a link."""
+
+from __future__ import annotations
+
+import tempfile
+from base64 import b64encode
+from pathlib import Path
+from typing import Any
+from uuid import uuid4
+
+import numpy as np
+
+from tests.server import making
+from tests.server.test_lessons import LessonCase
+from tests.server.voices import Samples, counted, heard_pitch, pitch, recorded
+from tropometer.server.walks.making import make
+from tropometer.server.walks.models import Walk
+from tropometer.video.voice import read_voice
+
+SHOWING = {"cx": 80.0, "cy": 45.0, "high": 90.0, "mirrored": False}
+PIECE_S = 2.0
+
+
+class WalkTests(LessonCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.walk = f"{self.path}/walk"
+
+    def events(self, *frames: tuple[int, int]) -> list[dict[str, Any]]:
+        """The student's stage at frames, at times in ms."""
+        shown = {"clip": str(self.clip.pk), "frame": 0, "showing": SHOWING}
+        stage = {"at": 0, "kind": "stage", "side": "student", "shown": shown}
+        return [stage, *({"at": at, "kind": "frame", "side": "student", "frame": f} for at, f in frames)]
+
+    def begin(self, container: str = "webm", cut: Any = None) -> str:
+        take = str(uuid4())
+        cut = cut and [*cut[0], {"take": take, "from": 0, "to": None}, *cut[1]]
+        self.post(f"{self.walk}/takes", {"id": take, "container": container, "cut": cut})
+        return take
+
+    def pieces(self, samples: Samples, score: list[dict[str, Any]], container: str = "webm") -> list[Any]:
+        """A recording as it is sent: its bytes in equal parts, its events by their times."""
+        data, count = recorded(samples, container), max(1, round(len(samples) / 48_000 / PIECE_S))
+        ends = [round(len(data) * (i + 1) / count) for i in range(count)]
+        times = [round(PIECE_S * 1000 * (i + 1)) for i in range(count)]
+        return [
+            {
+                "number": i,
+                "voice": b64encode(data[ends[i - 1] if i else 0 : ends[i]]).decode(),
+                "score": [e for e in score if (times[i - 1] if i else -1) < e["at"] <= times[i]],
+                "until_ms": times[i],
+                "last": i == count - 1,
+            }
+            for i in range(count)
+        ]
+
+    def record(self, samples: Samples, score: list[dict[str, Any]], **begun: Any) -> str:
+        take = self.begin(**begun)
+        for piece in self.pieces(samples, score, begun.get("container", "webm")):
+            self.post(f"{self.walk}/takes/{take}/pieces", piece, 204)
+        return take
+
+    def made(self, path: str = "") -> tuple[dict[str, Any], Samples]:
+        make(Walk.objects.get().pk)
+        return self.call("GET", path or f"{self.walk}/played"), self.heard(path or self.walk)
+
+    def heard(self, path: str) -> Samples:
+        answer = self.client.get(f"{path.removesuffix('/played')}/voice.m4a")
+        self.assertEqual(answer["Content-Type"], "audio/mp4")
+        with tempfile.NamedTemporaryFile(suffix=".m4a") as file:
+            file.write(b"".join(answer.streaming_content))  # type: ignore[attr-defined]
+            file.flush()
+            return np.concatenate(list(read_voice(Path(file.name))))
+
+    def test_voice_and_score_come_out_as_they_were_said_whatever_recorded_them(self) -> None:
+        for container in ("webm", "mp4", "wav"):
+            Walk.objects.all().delete()
+            self.record(counted(6), self.events((1500, 4), (5000, 7)), container=container)
+            played, voice = self.made()
+            # AAC without an edit list brings its first 1024 samples and the rest of its last ones along
+            self.assertAlmostEqual(played["length_ms"], 6000, delta=45)
+            self.assertEqual([(e["at"], e.get("frame")) for e in played["score"]][1:], [(1500, 4), (5000, 7)])
+            for second in range(6):
+                self.assertAlmostEqual(
+                    heard_pitch(voice, second + 0.5), pitch(second), delta=8, msg=container
+                )
+
+    def test_cutting_takes_voice_and_picture_out_together_and_back_again(self) -> None:
+        take = self.record(counted(8), self.events((1000, 1), (3000, 3), (5000, 5), (7000, 7)))
+        whole = [{"take": take, "from": 0, "to": None}]
+        cut = [{"take": take, "from": 0, "to": 2000}, {"take": take, "from": 5000, "to": None}]
+        self.call("PATCH", self.walk, {"cut": cut})
+        played, voice = self.made()
+        self.assertAlmostEqual(played["length_ms"], 5000, delta=30)
+        self.assertEqual(
+            [(e["at"], e["frame"]) for e in played["score"][1:]], [(1000, 1), (2000, 5), (4000, 7)]
+        )
+        for at, second in ((1.5, 1), (2.5, 5), (4.5, 7)):
+            self.assertAlmostEqual(heard_pitch(voice, at), pitch(second), delta=8)
+        self.call("PATCH", self.walk, {"cut": whole})
+        self.assertAlmostEqual(self.made()[0]["length_ms"], 8000, delta=30)
+
+    def test_a_stretch_is_said_anew_and_the_old_take_stays(self) -> None:
+        first = self.record(counted(6), self.events((1000, 1)))
+        around = ([{"take": first, "from": 0, "to": 2000}], [{"take": first, "from": 4000, "to": None}])
+        self.record(counted(4)[2 * 48_000 :], self.events((500, 9)), cut=around)
+        played, voice = self.made()
+        self.assertAlmostEqual(played["length_ms"], 6000, delta=60)
+        self.assertIn(("frame", 9, 2500), [(e["kind"], e.get("frame"), e["at"]) for e in played["score"]])
+        self.assertAlmostEqual(heard_pitch(voice, 4.5), pitch(4), delta=8)
+        self.assertEqual(len(self.call("GET", self.walk)["takes"]), 2)
+
+    def test_what_breaks_off_costs_its_last_piece_only(self) -> None:
+        take = self.begin()
+        sent = self.pieces(counted(8), self.events((1000, 1), (5000, 5)))
+        for piece in (
+            sent[0],
+            sent[2],
+            sent[1],
+            sent[1],
+        ):  # out of order, and one twice; the last never comes
+            self.post(f"{self.walk}/takes/{take}/pieces", piece, 204)
+        played, voice = self.made()
+        self.assertTrue(5000 < played["length_ms"] < 6500, played["length_ms"])
+        self.assertAlmostEqual(heard_pitch(voice, 4.5), pitch(4), delta=8)
+        self.assertEqual(played["score"][-1]["frame"], 5)
+        self.post(f"{self.walk}/takes/{take}/pieces", sent[3], 204)  # the browser is back
+        self.assertAlmostEqual(self.made()[0]["length_ms"], 8000, delta=30)
+
+    def test_nonsense_is_named_and_nothing_is_lost(self) -> None:
+        take = self.record(counted(2), self.events((1000, 1)))
+        url, after = f"{self.walk}/takes/{take}/pieces", {"number": 1, "until_ms": 3000, "score": []}
+        other = {"number": 0, "until_ms": 3000, "score": [], "voice": b64encode(b"other").decode()}
+        wrong = {"at": 2500, "kind": "frame", "side": "student", "frame": self.clip.frame_count}
+        drawn = {"at": 2500, "kind": "chalk", "stroke": {"tool": "spray"}}
+        for body, words in (
+            (other, "another piece 0"),
+            (after | {"voice": "%%%"}, "not base64"),
+            (after | {"voice": "", "score": [wrong]}, f"names frame {self.clip.frame_count} of a clip of"),
+            (after | {"voice": "", "score": [drawn]}, "score"),
+            (after | {"voice": "", "score": [{"at": 1, "kind": "script", "src": "x"}]}, "score"),
+        ):
+            self.assertIn(words, str(self.post(url, body, 422)))
+        stranger = {"take": str(uuid4()), "from": 0, "to": None}
+        self.assertIn("does not have", str(self.call("PATCH", self.walk, {"cut": [stranger]}, 422)))
+        self.assertAlmostEqual(self.made()[0]["length_ms"], 2000, delta=30)
+
+    def test_a_file_that_is_no_voice_is_said_to_be_none(self) -> None:
+        take = self.begin()
+        piece = {
+            "number": 0,
+            "voice": b64encode(b"<html>").decode() * 40,
+            "score": [],
+            "until_ms": 900,
+            "last": True,
+        }
+        self.post(f"{self.walk}/takes/{take}/pieces", piece, 204)
+        make(Walk.objects.get().pk)
+        (told,) = self.call("GET", self.walk)["takes"]
+        self.assertIn("no voice", told["trouble"])
+
+    def test_the_link_plays_what_was_sent_whatever_happens_to_the_clip(self) -> None:
+        self.record(counted(4), self.events((1000, 5)))
+        self.call("PATCH", self.walk, {"captions": {"top": "Here."}})
+        make(Walk.objects.get().pk)
+        token = self.sent()["link"].rsplit("/", 1)[1]
+        self.call("PATCH", self.walk, {"captions": {}}, 409)
+        self.post(f"{self.walk}/takes", {"id": str(uuid4()), "container": "webm"}, 409)
+        open_path = f"/api/sheets/{token}/walk"
+        before, _ = self.made(open_path)
+        self.assertEqual([clip["pegs"][0]["name"] for clip in before["clips"]], ["top"])
+        self.clip.delete()
+        self.client.logout()
+        self.assertEqual(self.call("GET", open_path), before)
+        self.assertGreater(len(self.heard(open_path)), 0)
+        shown = self.client.get(f"{open_path}/clips/{before['clips'][0]['id']}.mp4")
+        self.assertIn(b"ftyp", b"".join(shown.streaming_content)[:16])  # type: ignore[attr-defined]
+        self.assertEqual(self.client.get("/api/sheets/wrong/walk/voice.m4a").status_code, 404)
+
+    def test_a_stranger_finds_nothing_and_erasing_leaves_nothing(self) -> None:
+        take = self.record(counted(2), self.events((1000, 1)))
+        made, _ = self.made()
+        clip = made["clips"][0]["id"]
+        own = [
+            f"{self.walk}{end}"
+            for end in ("", "/played", "/voice.m4a", f"/clips/{clip}.mp4", f"/takes/{take}.m4a")
+        ]
+        files = [path for path in (self.media / "walks").rglob("*") if path.is_file()]
+        self.assertEqual(len(files), 3)
+        self.client.force_login(making.instructor("other@skerrow.example"))
+        for path in own:
+            self.call("GET", path, status=404)
+        self.post(f"{self.walk}/takes", {"id": str(uuid4()), "container": "webm"}, 404)
+        self.post(
+            f"{self.walk}/takes/{take}/pieces", {"number": 9, "voice": "", "score": [], "until_ms": 1}, 404
+        )
+        self.call("PATCH", self.walk, {"cut": []}, 404)
+        with self.captureOnCommitCallbacks(execute=True):
+            self.clip.swing.delete()
+        self.assertEqual([path for path in files if path.exists()], [])

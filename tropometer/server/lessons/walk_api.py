@@ -1,0 +1,70 @@
+"""Recording, mending and playing a walk, for its instructor."""
+
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpRequest
+from django.http.response import HttpResponseBase
+from ninja import Router
+
+from tropometer.server.access import asking
+from tropometer.server.lessons.services import lesson_of
+from tropometer.server.ranged import private_file
+from tropometer.server.walks import services
+from tropometer.server.walks.playing import clip_file, played, voice_file
+from tropometer.server.walks.schemas import CutIn, PieceIn, PlayedWalk, TakeIn, WalkOut
+from tropometer.server.walks.tasks import BROKEN_OFF_S, make_soon
+
+router = Router(tags=["walks"])
+
+
+@router.get("/lessons/{uuid:id}/walk", response=WalkOut)
+def walk(request: HttpRequest, id: UUID) -> dict[str, Any]:
+    return services.told(services.walk_of(asking(request), id))
+
+
+@router.post("/lessons/{uuid:id}/walk/takes", response=WalkOut)
+def begin_take(request: HttpRequest, id: UUID, data: TakeIn) -> dict[str, Any]:
+    """A take begins; one that began already is answered as it is."""
+    found = lesson_of(asking(request), id)
+    return services.told(services.begin_take(found.pk, data))
+
+
+@router.post("/lessons/{uuid:id}/walk/takes/{uuid:take_id}/pieces", response={204: None})
+def add_piece(request: HttpRequest, id: UUID, take_id: UUID, data: PieceIn) -> tuple[int, None]:
+    """The next few seconds of a take; sent twice, they are kept once."""
+    found = services.walk_of(asking(request), id)
+    services.add_piece(found, take_id, data)
+    make_soon(found.pk, 1 if data.last else BROKEN_OFF_S)
+    return 204, None
+
+
+@router.patch("/lessons/{uuid:id}/walk", response=WalkOut)
+def change_walk(request: HttpRequest, id: UUID, data: CutIn) -> dict[str, Any]:
+    """Mend the cut, or the words over the chapters."""
+    found = services.walk_of(asking(request), id)
+    changed = services.change(found, data)
+    make_soon(found.pk)
+    return services.told(changed)
+
+
+@router.get("/lessons/{uuid:id}/walk/played", response=PlayedWalk)
+def played_walk(request: HttpRequest, id: UUID) -> dict[str, Any]:
+    """The walk as the student gets it."""
+    return played(services.walk_of(asking(request), id))
+
+
+@router.get("/lessons/{uuid:id}/walk/voice.m4a", include_in_schema=False)
+def voice(request: HttpRequest, id: UUID) -> HttpResponseBase:
+    return voice_file(request, services.walk_of(asking(request), id))
+
+
+@router.get("/lessons/{uuid:id}/walk/clips/{uuid:clip_id}.mp4", include_in_schema=False)
+def clip(request: HttpRequest, id: UUID, clip_id: UUID) -> HttpResponseBase:
+    return clip_file(request, services.walk_of(asking(request), id), clip_id)
+
+
+@router.get("/lessons/{uuid:id}/walk/takes/{uuid:take_id}.m4a", include_in_schema=False)
+def take_voice(request: HttpRequest, id: UUID, take_id: UUID) -> HttpResponseBase:
+    found = services.walk_of(asking(request), id)
+    return private_file(request, services.voice_of(found, take_id), "audio/mp4")

@@ -1,0 +1,28 @@
+"""A walk's files go with its rows, however those were deleted."""
+
+from typing import Any
+
+from django.db import transaction
+from django.db.models.fields.files import FieldFile
+from django.db.models.signals import post_delete
+from django.dispatch import receiver
+
+from tropometer.server.walks.models import KeptClip, Take, Walk
+
+
+@receiver(post_delete, sender=Walk)
+@receiver(post_delete, sender=Take)
+def forget_voice(instance: Walk | Take, **_: Any) -> None:
+    """What was said."""
+    _forget(instance.voice)
+
+
+@receiver(post_delete, sender=KeptClip)
+def forget_clip(instance: KeptClip, **_: Any) -> None:
+    """The clip as the walk shows it."""
+    _forget(instance.file)
+
+
+def _forget(stored: FieldFile) -> None:
+    if stored:
+        transaction.on_commit(lambda: stored.storage.delete(stored.name or ""))

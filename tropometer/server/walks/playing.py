@@ -1,0 +1,51 @@
+"""What is given to whoever plays a walk: its instructor, or the student who holds the lesson's link."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
+
+from django.http import Http404
+
+from tropometer.server.ranged import private_file
+
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpRequest
+    from django.http.response import HttpResponseBase
+
+    from tropometer.server.walks.models import Walk
+
+
+def is_made(walk: Walk) -> bool:
+    """Whether there is something to be played."""
+    return bool(walk.voice) and walk.length_ms > 0
+
+
+def played(walk: Walk) -> dict[str, Any]:
+    """The walk as it was made last, shaped as `PlayedWalk`; Http404 before that."""
+    if not is_made(walk):
+        raise Http404("This walk is not made ready yet.")
+    return {
+        "made": walk.made,
+        "length_ms": walk.length_ms,
+        "score": walk.score,
+        "chapters": walk.chapters,
+        "captions": walk.captions,
+        "clips": [kept.shown for kept in walk.clips.order_by("pk")],
+    }
+
+
+def voice_file(request: HttpRequest, walk: Walk) -> HttpResponseBase:
+    """What is said, as AAC in MP4."""
+    if not is_made(walk):
+        raise Http404("This walk is not made ready yet.")
+    return private_file(request, walk.voice, "audio/mp4", version=(walk.voice.name or "").rsplit("/", 1)[-1])
+
+
+def clip_file(request: HttpRequest, walk: Walk, clip_id: UUID) -> HttpResponseBase:
+    """A clip as the walk shows it, frame by frame."""
+    kept = walk.clips.filter(clip_id=clip_id).first()
+    if kept is None:
+        raise Http404("This walk does not show such a clip.")
+    return private_file(request, kept.file, "video/mp4", version=str(kept.pk))
