@@ -27,7 +27,7 @@ class Walk(models.Model):
     lesson = models.OneToOneField(
         "lessons.Lesson", on_delete=models.CASCADE, primary_key=True, related_name="walk"
     )
-    cut = models.JSONField(default=list, help_text="as schemas.Stretch, in order")
+    cut = models.JSONField(default=list, help_text="as schemas.WalkStretch, in order")
     captions = models.JSONField(default=dict, help_text="words over each chapter, by its checkpoint")
     changed = models.PositiveIntegerField(default=0, help_text="how often cut or words have changed")
     made = models.PositiveIntegerField(

@@ -19,7 +19,7 @@ MOST_STRETCHES = 2000
 Container = Literal["webm", "mp4", "wav"]
 
 
-class Stretch(Schema):
+class WalkStretch(Schema):
     """A stretch of one take, ms on its clock; `to` null: as far as it goes."""
 
     take: UUID
@@ -32,7 +32,7 @@ class TakeIn(Schema):
 
     id: UUID
     container: Container
-    cut: list[Stretch] | None = Field(None, max_length=MOST_STRETCHES)
+    cut: list[WalkStretch] | None = Field(None, max_length=MOST_STRETCHES)
 
 
 class PieceIn(Schema):
@@ -47,7 +47,7 @@ class PieceIn(Schema):
 
 class CutIn(Schema):
     id: UUID | None = None  # the sender's name for the change: sent twice, it is made once
-    cut: list[Stretch] | None = Field(None, max_length=MOST_STRETCHES)
+    cut: list[WalkStretch] | None = Field(None, max_length=MOST_STRETCHES)
     captions: dict[Name, str] | None = None
 
     @field_validator("captions")
@@ -83,7 +83,7 @@ class WalkOut(Schema):
 
     lesson_id: UUID
     takes: list[TakeOut]
-    cut: list[Stretch]
+    cut: list[WalkStretch]
     captions: dict[str, str]
     changed: int
     making: bool

@@ -20,7 +20,7 @@ if TYPE_CHECKING:
     from django.db.models.fields.files import FieldFile
 
     from tropometer.server.people.models import User
-    from tropometer.server.walks.schemas import CutIn, PieceIn, Stretch, TakeIn
+    from tropometer.server.walks.schemas import CutIn, PieceIn, WalkStretch, TakeIn
 
 MOST_TAKES = 400
 
@@ -160,7 +160,7 @@ def change(walk: Walk, said: CutIn) -> Walk:
     return now
 
 
-def _checked(walk: Walk, wanted: list[Stretch]) -> list[dict[str, Any]]:
+def _checked(walk: Walk, wanted: list[WalkStretch]) -> list[dict[str, Any]]:
     """A cut as it is kept; BadWalk for one that makes no sense."""
     known = {str(id) for id in walk.takes.values_list("pk", flat=True)}
     cut = [stretch.model_dump(mode="json", by_alias=True) for stretch in wanted]

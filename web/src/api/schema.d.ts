@@ -1152,6 +1152,87 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Walk */
+        get: operations["tropometer_server_lessons_walk_api_walk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Walk
+         * @description Mend the cut, or the words over the chapters.
+         */
+        patch: operations["tropometer_server_lessons_walk_api_change_walk"];
+        trace?: never;
+    };
+    "/api/lessons/{id}/walk/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Take
+         * @description A take begins; one that began already is answered as it is.
+         */
+        post: operations["tropometer_server_lessons_walk_api_begin_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/walk/takes/{take_id}/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Piece
+         * @description The next few seconds of a take; sent twice, they are kept once.
+         */
+        post: operations["tropometer_server_lessons_walk_api_add_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/walk/played": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Played Walk
+         * @description The walk as the student gets it.
+         */
+        get: operations["tropometer_server_lessons_walk_api_played_walk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bin": {
         parameters: {
             query?: never;
@@ -1241,6 +1322,26 @@ export interface paths {
         };
         /** Sheet */
         get: operations["tropometer_server_lessons_sheet_api_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{token}/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet Walk
+         * @description The narrated walk of the lesson, but its voice and pictures.
+         */
+        get: operations["tropometer_server_lessons_sheet_api_sheet_walk"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4356,6 +4457,16 @@ export interface components {
             position?: number | null;
         };
         /**
+         * Chapter
+         * @description A stretch of a walk about one moment of the swing, ms; its name "" before the first one is reached.
+         */
+        Chapter: {
+            /** At */
+            at: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * LessonSheet
          * @description What the student reads.
          */
@@ -4383,8 +4494,21 @@ export interface components {
             /** Sent At */
             sent_at: string | null;
             plan: components["schemas"]["SentPlan"] | null;
+            walk: components["schemas"]["SheetWalk"] | null;
             /** Frames */
             frames: components["schemas"]["LessonFrameOut"][];
+        };
+        /**
+         * SheetWalk
+         * @description What the heading of a sheet says of its walk; not ready: a machine still makes it.
+         */
+        SheetWalk: {
+            /** Length Ms */
+            length_ms: number;
+            /** Ready */
+            ready: boolean;
+            /** Chapters */
+            chapters: components["schemas"]["Chapter"][];
         };
         /**
          * Expiry
@@ -4393,6 +4517,446 @@ export interface components {
         Expiry: {
             /** Last Day */
             last_day: string | null;
+        };
+        /** TakeOut */
+        TakeOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Ended */
+            ended: boolean;
+            /** Length Ms */
+            length_ms: number;
+            /** Ready */
+            ready: boolean;
+            /** Silences */
+            silences: [
+                number,
+                number
+            ][];
+            /** Trouble */
+            trouble: string;
+        };
+        /**
+         * WalkOut
+         * @description A walk as its instructor works on it. `making`: voice and score are older than the cut.
+         */
+        WalkOut: {
+            /**
+             * Lesson Id
+             * Format: uuid
+             */
+            lesson_id: string;
+            /** Takes */
+            takes: components["schemas"]["TakeOut"][];
+            /** Cut */
+            cut: components["schemas"]["WalkStretch"][];
+            /** Captions */
+            captions: {
+                [key: string]: string;
+            };
+            /** Changed */
+            changed: number;
+            /** Making */
+            making: boolean;
+            /** Length Ms */
+            length_ms: number;
+            /** Trouble */
+            trouble: string;
+        };
+        /**
+         * WalkStretch
+         * @description A stretch of one take, ms on its clock; `to` null: as far as it goes.
+         */
+        WalkStretch: {
+            /**
+             * Take
+             * Format: uuid
+             */
+            take: string;
+            /** From */
+            from: number;
+            /** To */
+            to: number | null;
+        };
+        /** CutIn */
+        CutIn: {
+            /** Id */
+            id?: string | null;
+            /** Cut */
+            cut?: components["schemas"]["WalkStretch"][] | null;
+            /** Captions */
+            captions?: {
+                [key: string]: string;
+            } | null;
+        };
+        /**
+         * TakeIn
+         * @description A take that begins. It is put at the walk's end, or where `cut`, which then has it in it, says.
+         */
+        TakeIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Container
+             * @enum {string}
+             */
+            container: "webm" | "mp4" | "wav";
+            /** Cut */
+            cut?: components["schemas"]["WalkStretch"][] | null;
+        };
+        /**
+         * AgainEvent
+         * @description "Say this again": a mark for whoever mends it. Nothing is seen.
+         */
+        AgainEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "again";
+        };
+        /**
+         * ChalkEvent
+         * @description A stroke is there, or one of that id has changed.
+         */
+        ChalkEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chalk";
+            stroke: components["schemas"]["Stroke"];
+        };
+        /**
+         * ChalkOnEvent
+         * @description A free line goes on.
+         */
+        ChalkOnEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chalk_on";
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Points */
+            points: components["schemas"]["Point"][];
+        };
+        /** DrawerEvent */
+        DrawerEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drawer";
+            drawer: components["schemas"]["DrawerShown"] | null;
+        };
+        /** DrawerShown */
+        DrawerShown: {
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "curves" | "relay" | "floor" | "pressure";
+            /** Reading */
+            reading: string;
+        };
+        /** FrameEvent */
+        FrameEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "frame";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "student" | "reference";
+            /** Frame */
+            frame: number;
+        };
+        /** GaugesEvent */
+        GaugesEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gauges";
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * PieceIn
+         * @description The next few seconds of a take: bytes of its voice (base64), and what happened meanwhile.
+         */
+        PieceIn: {
+            /** Number */
+            number: number;
+            /** Voice */
+            voice: string;
+            /** Score */
+            score: (components["schemas"]["StageEvent"] | components["schemas"]["FrameEvent"] | components["schemas"]["ShowingEvent"] | components["schemas"]["SoloEvent"] | components["schemas"]["GaugesEvent"] | components["schemas"]["DrawerEvent"] | components["schemas"]["RateEvent"] | components["schemas"]["PointerEvent"] | components["schemas"]["ChalkEvent"] | components["schemas"]["ChalkOnEvent"] | components["schemas"]["WipeEvent"] | components["schemas"]["AgainEvent"])[];
+            /** Until Ms */
+            until_ms: number;
+            /**
+             * Last
+             * @default false
+             */
+            last: boolean;
+        };
+        /**
+         * Point
+         * @description A place in a frame's own picture, pixels.
+         */
+        Point: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /** PointedAt */
+        PointedAt: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "student" | "reference";
+        };
+        /** PointerEvent */
+        PointerEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pointer";
+            pointer: components["schemas"]["PointedAt"] | null;
+        };
+        /**
+         * RateEvent
+         * @description The swing runs at a share of real time; null: it stands.
+         */
+        RateEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rate";
+            /** Rate */
+            rate: number | null;
+        };
+        /**
+         * Showing
+         * @description How a stage shows its picture: the point in its middle, how much of the height, and which way round.
+         */
+        Showing: {
+            /** Cx */
+            cx: number;
+            /** Cy */
+            cy: number;
+            /** High */
+            high: number;
+            /** Mirrored */
+            mirrored: boolean;
+        };
+        /** ShowingEvent */
+        ShowingEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "showing";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "student" | "reference";
+            showing: components["schemas"]["Showing"];
+        };
+        /**
+         * SoloEvent
+         * @description One stage stands alone; null: both are seen.
+         */
+        SoloEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "solo";
+            /** Side */
+            side: ("student" | "reference") | null;
+        };
+        /**
+         * StageEvent
+         * @description A stage shows another clip; null: nothing any more.
+         */
+        StageEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stage";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "student" | "reference";
+            shown: components["schemas"]["StageShown"] | null;
+        };
+        /** StageShown */
+        StageShown: {
+            /**
+             * Clip
+             * Format: uuid
+             */
+            clip: string;
+            /** Frame */
+            frame: number;
+            showing: components["schemas"]["Showing"];
+        };
+        /**
+         * Stroke
+         * @description Something drawn on a frame: a way, two ends, middle and rim, end, corner and end, or one place.
+         */
+        Stroke: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Clip
+             * Format: uuid
+             */
+            clip: string;
+            /** Frame */
+            frame: number;
+            /**
+             * Tool
+             * @enum {string}
+             */
+            tool: "free" | "line" | "arrow" | "ring" | "angle" | "text";
+            /** Points */
+            points: components["schemas"]["Point"][];
+            /** Text */
+            text?: string | null;
+        };
+        /**
+         * WipeEvent
+         * @description A stroke is wiped away; null: all are.
+         */
+        WipeEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wipe";
+            /** Id */
+            id: string | null;
+        };
+        /**
+         * PlayedWalk
+         * @description All of a walk but its voice and pictures.
+         */
+        PlayedWalk: {
+            /** Made */
+            made: number;
+            /** Length Ms */
+            length_ms: number;
+            /** Score */
+            score: (components["schemas"]["StageEvent"] | components["schemas"]["FrameEvent"] | components["schemas"]["ShowingEvent"] | components["schemas"]["SoloEvent"] | components["schemas"]["GaugesEvent"] | components["schemas"]["DrawerEvent"] | components["schemas"]["RateEvent"] | components["schemas"]["PointerEvent"] | components["schemas"]["ChalkEvent"] | components["schemas"]["ChalkOnEvent"] | components["schemas"]["WipeEvent"] | components["schemas"]["AgainEvent"])[];
+            /** Chapters */
+            chapters: components["schemas"]["Chapter"][];
+            /** Captions */
+            captions: {
+                [key: string]: string;
+            };
+            /** Clips */
+            clips: components["schemas"]["WalkClip"][];
+        };
+        /**
+         * WalkClip
+         * @description A clip as a walk shows it.
+         */
+        WalkClip: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Whose
+             * @enum {string}
+             */
+            whose: "student" | "reference";
+            /** Name */
+            name: string;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Frame Count */
+            frame_count: number;
+            /** From Impact S */
+            from_impact_s: number[] | null;
+            /** Pegs */
+            pegs: components["schemas"]["PegOut"][];
+            /** Gauges */
+            gauges: components["schemas"]["GaugeOut"][];
+            /** Camera Motion */
+            camera_motion: number[][] | null;
         };
         /** BinnedOut */
         BinnedOut: {
@@ -6921,6 +7485,172 @@ export interface operations {
             };
         };
     };
+    tropometer_server_lessons_walk_api_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_walk_api_change_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_walk_api_begin_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_walk_api_add_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PieceIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_walk_api_played_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayedWalk"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tropometer_server_operations_api_in_the_bin: {
         parameters: {
             query?: never;
@@ -7057,6 +7787,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LessonSheet"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_sheet_api_sheet_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayedWalk"];
                 };
             };
             /** @description A problem (RFC 9457) */

@@ -1,11 +1,12 @@
 import { useState } from "react";
+import { INK } from "../drawn/ink";
 import type { Units } from "../units";
 import { useBenchStore } from "./benchContext";
 import { OTHER, onOf } from "./benchState";
 import type { Bench } from "./benchStore";
-import { INK, whose } from "./ink";
 import { Menu } from "./Menu";
 import { stillPng, stillSvg } from "./StillPicture";
+import { whose } from "./whose";
 
 const FILES = [
   ["record", "json", "The swing record: marks, pegs and cameras"],

@@ -1,13 +1,13 @@
 import { flushSync } from "react-dom";
 import { createRoot } from "react-dom/client";
 import { stillOf } from "../api/queries";
+import { moved } from "../drawn/cameraMotion";
+import { GaugeLayer } from "../drawn/GaugeLayer";
+import type { Point } from "../drawn/stageView";
 import { fromImpact, type Units } from "../units";
 import { isBody, VIEW_WORDS } from "../words";
 import { onOf, type SideState, timelineOf } from "./benchState";
-import { GaugeLayer } from "./readings/GaugeLayer";
 import { timeFromImpact } from "./rule/pegLink";
-import { moved } from "./stage/cameraMotion";
-import type { Point } from "./stage/stageView";
 
 const HEIGHT = 960; // of the picture that is taken away, pixels
 const FOOT = 34;

@@ -1,10 +1,10 @@
 import type { Schemas } from "../api/client";
+import type { Look } from "../drawn/stageView";
 import type { ClipMarks, Edit } from "./edits";
 import type { ProposedMark } from "./marks/ProposedMarks";
 import type { Group, Wanted } from "./marks/round";
 import type { Floor, Kinds, Reading } from "./readings/reading";
 import type { Pegs, Timeline } from "./rule/pegLink";
-import type { Look } from "./stage/stageView";
 import type { Station } from "./stations/stations";
 
 export type Side = "student" | "reference";

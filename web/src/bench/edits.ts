@@ -1,9 +1,9 @@
 import type { Schemas } from "../api/client";
+import type { Gauge } from "../drawn/gauge";
 import { outbox } from "../outbox";
 import { clipLane } from "../outbox/posts";
 import type { PegName } from "../words";
 import { gaugesOf, within } from "./readings/columns";
-import type { Gauge } from "./readings/reading";
 
 /** What is on a clip: as the server says it, with each mark by itself. */
 export type ClipMarks = Omit<Schemas["ClipMeasured"], "gauges"> & {

@@ -2,11 +2,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import type { Schemas } from "../api/client";
 import { catalogueQuery, historyQuery } from "../api/queries";
+import { warmFrames } from "../frames/clipFrames";
+import { sourceOf } from "../frames/source";
 import { onTaken } from "../outbox";
 import type { BenchSwing, Side } from "./benchState";
 import type { Bench } from "./benchStore";
 import { onOtherTabs, unsentOn } from "./edits";
-import { warmFrames } from "./frames/clipFrames";
 
 /** Puts swings on the bench's stages and keeps them as the server, the outbox and other tabs have them. */
 export function useKept(
@@ -89,5 +90,5 @@ export function useKept(
 function warm(bench: Bench, side: Side): void {
   const { sides, stands } = bench.getState();
   const clip = sides[side]?.clip;
-  if (clip) warmFrames(clip, stands[side].frame);
+  if (clip) warmFrames(sourceOf(clip), stands[side].frame);
 }

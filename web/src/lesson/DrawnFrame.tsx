@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
-import { INK } from "../bench/ink";
-import { GaugeLayer } from "../bench/readings/GaugeLayer";
+import { GaugeLayer } from "../drawn/GaugeLayer";
+import { INK } from "../drawn/ink";
 import type { Units } from "../units";
 import type { Hand } from "../words";
 

@@ -87,7 +87,7 @@ function usePrefetched(signedIn: boolean): void {
     if (!signedIn) return;
     const timer = window.setTimeout(() => {
       void Promise.allSettled([import("../bench/Bench"), import("../shelf/Shelf")]);
-      import("../bench/frames/workers").then(({ haveReady }) => haveReady(1)).catch(() => undefined);
+      import("../frames/workers").then(({ haveReady }) => haveReady(1)).catch(() => undefined);
     }, 500);
     return () => window.clearTimeout(timer);
   }, [signedIn]);

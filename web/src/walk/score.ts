@@ -1,4 +1,4 @@
-import type { Point } from "../bench/stage/stageView";
+import type { Point } from "../drawn/stageView";
 
 /** A walk through a swing is a voice and a score: what stood on the stages when, by the voice's own clock. */
 

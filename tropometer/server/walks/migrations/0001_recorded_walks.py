@@ -27,7 +27,7 @@ class Migration(migrations.Migration):
                         to="lessons.lesson",
                     ),
                 ),
-                ("cut", models.JSONField(default=list, help_text="as schemas.Stretch, in order")),
+                ("cut", models.JSONField(default=list, help_text="as schemas.WalkStretch, in order")),
                 (
                     "captions",
                     models.JSONField(default=dict, help_text="words over each chapter, by its checkpoint"),

@@ -1,10 +1,11 @@
 import { type RefObject, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import type { ClipOut } from "../../api/queries";
+import type { Size, View } from "../../drawn/stageView";
+import { type ClipFrames, holdFrames } from "../../frames/clipFrames";
+import { sourceOf } from "../../frames/source";
 import { useBench, useBenchStore } from "../benchContext";
 import type { Side } from "../benchState";
-import type { Size, View } from "../stage/stageView";
-import { type ClipFrames, holdFrames } from "./clipFrames";
 
 type Clip = Size & Pick<ClipOut, "id" | "flipped" | "frame_count">;
 
@@ -42,7 +43,7 @@ export function useFrames(
     let gone = false;
     onCanvas.current = null;
     setError(null);
-    const held = holdFrames({ id, flipped, frame_count }, first.current);
+    const held = holdFrames(sourceOf({ id, flipped, frame_count }), first.current);
     held.frames.then(
       (store) => {
         if (!gone) setStore(store);

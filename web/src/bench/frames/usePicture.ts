@@ -1,6 +1,7 @@
 import { type RefObject, useEffect } from "react";
 import type { ClipOut } from "../../api/queries";
-import { holdFrames } from "./clipFrames";
+import { holdFrames } from "../../frames/clipFrames";
+import { sourceOf } from "../../frames/source";
 
 type Clip = Pick<ClipOut, "id" | "flipped" | "frame_count" | "width" | "height">;
 
@@ -25,7 +26,7 @@ export function usePicture(
   useEffect(() => {
     if (frame === undefined) return;
     let gone = false;
-    const held = holdFrames({ id, flipped, frame_count }, frame);
+    const held = holdFrames(sourceOf({ id, flipped, frame_count }), frame);
     held.frames
       .then((frames) => (gone ? undefined : frames.small(frame, high)))
       .then((picture) => {

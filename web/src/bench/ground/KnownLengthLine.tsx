@@ -1,7 +1,7 @@
 import { memo } from "react";
+import type { Point } from "../../drawn/stageView";
 import { number, type Units } from "../../units";
 import type { Calibration } from "../edits";
-import type { Point } from "../stage/stageView";
 
 /** The known length as it lies in the picture. */
 export const KnownLengthLine = memo(function KnownLengthLine(props: {

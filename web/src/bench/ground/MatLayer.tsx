@@ -1,6 +1,6 @@
 import { memo } from "react";
+import type { Point } from "../../drawn/stageView";
 import type { Mat } from "../edits";
-import type { Point } from "../stage/stageView";
 
 interface Props {
   corners: Mat["corners"];

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import type { Schemas } from "../../api/client";
-import type { Point } from "../stage/stageView";
+import type { Point } from "../../drawn/stageView";
 
 /** An upright edge of the picture that was drawn along. */
 export const PlumbLine = memo(function PlumbLine(props: {

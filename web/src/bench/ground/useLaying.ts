@@ -1,7 +1,7 @@
 import { useState } from "react";
+import type { Point } from "../../drawn/stageView";
 import { useBench } from "../benchContext";
 import { KNOWN_LENGTH, MAT, onOf, PLUMB, type Side, type SideState } from "../benchState";
-import type { Point } from "../stage/stageView";
 
 export const MAT_CORNERS = 4;
 

@@ -2,10 +2,10 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { api, got } from "../../api/client";
 import { meQuery } from "../../api/queries";
+import type { Point } from "../../drawn/stageView";
 import { MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import type { Side, SideState } from "../benchState";
-import type { Point } from "../stage/stageView";
 import { unitPx } from "./hand";
 import { isHidden } from "./round";
 

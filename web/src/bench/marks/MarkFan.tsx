@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
+import type { Point, Size } from "../../drawn/stageView";
 import { MARK_WORDS } from "../../words";
-import type { Point, Size } from "../stage/stageView";
 
 export interface Fan {
   at: Point; // stage px

@@ -1,7 +1,7 @@
 import { memo } from "react";
+import type { Point } from "../../drawn/stageView";
 import { MARK_WORDS } from "../../words";
 import { aside } from "../stage/hand/hit";
-import type { Point } from "../stage/stageView";
 import { cross } from "./surveyMark";
 
 /** A mark of the frame that is shown: placed by hand, accepted from a machine, or followed. */

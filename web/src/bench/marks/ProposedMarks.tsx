@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { memo, useEffect, useMemo } from "react";
 import { proposedMarksQuery } from "../../api/queries";
+import type { Point } from "../../drawn/stageView";
 import { MARK_WORDS } from "../../words";
 import { useBench, useBenchStore } from "../benchContext";
 import { OTHER, onOf, paired, type Side, type SideState } from "../benchState";
 import { useDoing } from "../commands/doings";
-import type { Point } from "../stage/stageView";
 import { GROUPS, openAt, roundOf } from "./round";
 import { corners } from "./surveyMark";
 

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { memo } from "react";
 import { pathQuery } from "../../api/queries";
+import type { Point } from "../../drawn/stageView";
 import { onOf, type SideState } from "../benchState";
-import type { Point } from "../stage/stageView";
 import type { Track } from "./tracks";
 
 /** Where a mark goes over the swing: raw places as dots, the path without noise as a line, bridged stretches broken. */

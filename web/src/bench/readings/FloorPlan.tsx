@@ -1,8 +1,8 @@
+import { PAPER_INK } from "../../drawn/ink";
 import { type Units, withError } from "../../units";
 import { CHECKPOINT_WORDS, type Checkpoint, READING_WORDS, VIEW_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { onOf, pegsOf, type Side, type SideState } from "../benchState";
-import { PAPER_INK } from "../ink";
 import { BALL_Y, HEIGHT, type Layout, type Point, WIDTH } from "./floorLayout";
 import { sectors } from "./floorSectors";
 import type { Floor, FloorMark } from "./reading";

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
-import type { Floor, Gauge, Kinds, Reading } from "./reading";
+import type { Gauge } from "../../drawn/gauge";
+import type { Floor, Kinds, Reading } from "./reading";
 
 /** Readings out of the columns in which they come; `clips` are the ids of the swing's clips in their order. */
 export function readingsOf(columns: Schemas["ReadingColumns"][], clips: string[], kinds: Kinds): Reading[] {

@@ -24,11 +24,6 @@ export interface Reading extends Omit<Schemas["ReadingKind"], "reading"> {
   standing: Of<"standing">;
 }
 
-type Drawn = Schemas["GaugeOut"];
-
-/** Lines that stand on every frame, and what is drawn on some. */
-export type Gauge = Omit<Drawn, "shapes"> & { shapes: Omit<Drawn["shapes"][number], "at">[] };
-
 /** A mark seen from above at one checkpoint, metres, with its 95 % half-widths. */
 export interface FloorMark {
   name: string;

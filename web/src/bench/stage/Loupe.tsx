@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import type { Point, Size } from "./stageView";
+import type { Point, Size } from "../../drawn/stageView";
 
 const SIDE = 132;
 const POWER = 5;

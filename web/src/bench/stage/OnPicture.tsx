@@ -1,4 +1,8 @@
 import { useCallback, useMemo } from "react";
+import { moved } from "../../drawn/cameraMotion";
+import { GaugeLayer } from "../../drawn/GaugeLayer";
+import { INK } from "../../drawn/ink";
+import { type Point, type Size, toStage, type View } from "../../drawn/stageView";
 import type { Units } from "../../units";
 import { isBody } from "../../words";
 import { useBench } from "../benchContext";
@@ -6,13 +10,10 @@ import { isGround, MAT, onOf, PLUMB, type Side, type SideState } from "../benchS
 import { KnownLengthLine } from "../ground/KnownLengthLine";
 import { MatLayer } from "../ground/MatLayer";
 import { PlumbLine } from "../ground/PlumbLine";
-import { INK, whose } from "../ink";
 import { MarkLayer } from "../marks/MarkLayer";
 import { ProposedMarkLayer } from "../marks/ProposedMarks";
 import { TrackPath } from "../marks/TrackPath";
-import { GaugeLayer } from "../readings/GaugeLayer";
-import { moved } from "./cameraMotion";
-import { type Point, type Size, toStage, type View } from "./stageView";
+import { whose } from "../whose";
 import type { useFrameMarks } from "./useFrameMarks";
 
 interface Props {

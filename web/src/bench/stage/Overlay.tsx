@@ -1,9 +1,9 @@
 import { useRef } from "react";
+import type { Size, View } from "../../drawn/stageView";
 import { useBench } from "../benchContext";
 import { rivalOn, type SideState } from "../benchState";
 import { useFrames } from "../frames/useFrames";
 import { overlayView } from "./overlayView";
-import type { Size, View } from "./stageView";
 
 /** The reference laid over the student's stage, on the same foot and at the same size. */
 export function Overlay({ lower, view, stage }: { lower: SideState; view: View; stage: Size }) {

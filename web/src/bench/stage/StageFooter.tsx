@@ -1,8 +1,8 @@
+import type { ClipFrames } from "../../frames/clipFrames";
 import { fromImpact } from "../../units";
 import { PEG_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { onOf, type Side, type SideState, timelineOf } from "../benchState";
-import type { ClipFrames } from "../frames/clipFrames";
 import { timeFromImpact } from "../rule/pegLink";
 
 const RATE_FROM = {

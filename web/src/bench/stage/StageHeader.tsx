@@ -1,10 +1,11 @@
 import { memo } from "react";
+import { INK } from "../../drawn/ink";
+import type { Look } from "../../drawn/stageView";
 import { VIEW_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { OTHER, otherViews, paired, type Side, type SideState } from "../benchState";
 import { hint } from "../commands/table";
-import { INK, whose } from "../ink";
-import type { Look } from "./stageView";
+import { whose } from "../whose";
 
 interface Props {
   side: Side;

@@ -1,6 +1,6 @@
+import type { Point, View } from "../../drawn/stageView";
 import { isRightward } from "../../sides";
 import { markAt, onOf, pegsOf, type SideState } from "../benchState";
-import type { Point, View } from "./stageView";
 
 /** Pixels of the picture to a metre on the known length, or null where there is none. */
 function pixelsPerMetre(side: SideState): number | null {

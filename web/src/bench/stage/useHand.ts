@@ -1,4 +1,5 @@
 import { type PointerEvent, type RefObject, useRef, useState } from "react";
+import { type Point, type Size, toPicture, type View } from "../../drawn/stageView";
 import { useBench } from "../benchContext";
 import { MAT, onOf, type Side, type SideState } from "../benchState";
 import type { Laying } from "../ground/useLaying";
@@ -7,7 +8,6 @@ import type { Fan } from "../marks/MarkFan";
 import { useShowPlayer } from "../marks/useShowPlayer";
 import { grip } from "./hand/grip";
 import type { Deed, Hand, Scene } from "./hand/scene";
-import { type Point, type Size, toPicture, type View } from "./stageView";
 
 interface About {
   side: Side;

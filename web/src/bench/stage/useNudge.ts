@@ -1,7 +1,7 @@
 import type { KeyboardEvent } from "react";
+import type { Point, View } from "../../drawn/stageView";
 import { useBench } from "../benchContext";
 import type { ShownMark } from "../marks/MarkLayer";
-import type { Point, View } from "./stageView";
 
 const NUDGE_CSS_PX = 0.1;
 const WAYS: Record<string, [number, number]> = {

@@ -1,7 +1,4 @@
 import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
-import { useBench } from "../benchContext";
-import { onOf, type Side, type SideState } from "../benchState";
-import { useDoing } from "../commands/doings";
 import {
   aboutBox,
   aboutPlayer,
@@ -14,7 +11,10 @@ import {
   type View,
   viewOf,
   zoomed,
-} from "./stageView";
+} from "../../drawn/stageView";
+import { useBench } from "../benchContext";
+import { onOf, type Side, type SideState } from "../benchState";
+import { useDoing } from "../commands/doings";
 
 const EASE_MS = 140;
 export const ZOOM_STEP = 1.5;

@@ -1,6 +1,6 @@
 import { area, line } from "d3-shape";
+import { PAPER_INK } from "../../drawn/ink";
 import type { Side } from "../benchState";
-import { PAPER_INK } from "../ink";
 import type { LaidCurve } from "./curveData";
 
 const SIDES = ["reference", "student"] as const; // the student's lies on top

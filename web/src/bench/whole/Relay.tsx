@@ -1,9 +1,9 @@
 import { useRef } from "react";
+import { INK_WORDS, PAPER_INK } from "../../drawn/ink";
 import { type Units, withError } from "../../units";
 import { PART_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { onOf, type Side, timelineFrom } from "../benchState";
-import { INK_WORDS, PAPER_INK } from "../ink";
 import type { Reading } from "../readings/reading";
 import { linkedTime, nearestFrame, timeFromImpact } from "../rule/pegLink";
 import { useSize } from "../stage/useSize";

@@ -1,5 +1,5 @@
+import type { Point } from "../../../drawn/stageView";
 import { MAT } from "../../benchState";
-import type { Point } from "../stageView";
 import type { Grip, Scene } from "./scene";
 
 /** Clicks one more corner of the mat. */

@@ -1,5 +1,5 @@
+import type { Point } from "../../../drawn/stageView";
 import { KNOWN_LENGTH, MAT, PLAYER, PLUMB } from "../../benchState";
-import type { Point } from "../stageView";
 import { clicking, turning } from "./corner";
 import { meantBy, nearestOf } from "./hit";
 import { drawing } from "./line";

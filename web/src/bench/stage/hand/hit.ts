@@ -1,4 +1,4 @@
-import type { Point } from "../stageView";
+import type { Point } from "../../../drawn/stageView";
 import type { Spot } from "./scene";
 
 export const REACH_PX = 14; // from a mark, within which it is taken hold of

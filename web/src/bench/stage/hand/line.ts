@@ -1,4 +1,4 @@
-import type { Point } from "../stageView";
+import type { Point } from "../../../drawn/stageView";
 import type { Grip, Scene } from "./scene";
 
 const SHORTEST_PX = 8;

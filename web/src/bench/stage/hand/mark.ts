@@ -1,4 +1,4 @@
-import type { Point } from "../stageView";
+import type { Point } from "../../../drawn/stageView";
 import type { Grip, Hand, Scene, Spot } from "./scene";
 
 /** Puts the mark in hand where the press falls, moves it on with the hand, and asks for the next when it is let go. */

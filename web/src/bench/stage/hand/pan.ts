@@ -1,4 +1,4 @@
-import type { Point } from "../stageView";
+import type { Point } from "../../../drawn/stageView";
 import type { Grip } from "./scene";
 
 /** Takes hold of the picture, and puts down what was chosen. */

@@ -1,5 +1,5 @@
+import type { Point } from "../../../drawn/stageView";
 import type { Tool } from "../../benchState";
-import type { Point } from "../stageView";
 
 /** A mark as it lies on the stage. */
 export interface Spot {

@@ -1,5 +1,5 @@
-import type { ClipOut } from "../../api/queries";
 import { FrameStore } from "./frameStore";
+import type { FrameSource } from "./source";
 import { StillStore } from "./stillStore";
 
 export type ClipFrames = FrameStore | StillStore;
@@ -11,12 +11,13 @@ interface Held {
 
 const open = new Map<string, Held>();
 
-type Clip = Pick<ClipOut, "id" | "flipped" | "frame_count">;
-
 /** The frames of a clip, shared by all that show it, the one wanted first before others; they are let go with the last of them. */
-export function holdFrames(clip: Clip, first: number): { frames: Promise<ClipFrames>; letGo: () => void } {
-  const name = `${clip.id} ${clip.flipped}`;
-  const held = open.get(name) ?? { frames: opened(clip, first), holders: 0 };
+export function holdFrames(
+  source: FrameSource,
+  first: number,
+): { frames: Promise<ClipFrames>; letGo: () => void } {
+  const name = source.proxy;
+  const held = open.get(name) ?? { frames: opened(source, first), holders: 0 };
   open.set(name, held);
   held.holders++;
   const letGo = () => {
@@ -33,15 +34,14 @@ export function holdFrames(clip: Clip, first: number): { frames: Promise<ClipFra
 const WARM_MS = 2000;
 
 /** Open a clip before its stage is there to hold it. */
-export function warmFrames(clip: Clip, first: number): void {
-  const { frames, letGo } = holdFrames(clip, first);
+export function warmFrames(source: FrameSource, first: number): void {
+  const { frames, letGo } = holdFrames(source, first);
   frames.catch(() => undefined); // its stage says what is wrong
   window.setTimeout(letGo, WARM_MS);
 }
 
 /** Decoded here where the browser can, else the server's stills: both by number, never by time. */
-async function opened(clip: Clip, first: number): Promise<ClipFrames> {
-  const proxy = `/api/clips/${clip.id}/proxy.mp4`;
-  const decoded = "VideoDecoder" in window ? await FrameStore.open(proxy, first) : null;
-  return decoded ?? new StillStore(clip);
+async function opened(source: FrameSource, first: number): Promise<ClipFrames> {
+  const decoded = "VideoDecoder" in window ? await FrameStore.open(source.proxy, first) : null;
+  return decoded ?? new StillStore(source);
 }

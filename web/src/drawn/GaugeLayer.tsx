@@ -1,7 +1,7 @@
-import { type Units, withError } from "../../units";
-import { type Hand, SHORT_WORDS, SIGNED, sidesOf } from "../../words";
-import type { Point } from "../stage/stageView";
-import type { Gauge } from "./reading";
+import { type Units, withError } from "../units";
+import { type Hand, SHORT_WORDS, SIGNED, sidesOf } from "../words";
+import type { Gauge } from "./gauge";
+import type { Point } from "./stageView";
 
 type Shape = Gauge["shapes"][number];
 

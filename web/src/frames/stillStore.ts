@@ -1,4 +1,4 @@
-import { type ClipOut, stillOf } from "../../api/queries";
+import type { FrameSource } from "./source";
 
 const AHEAD = 4;
 const MOST_CACHED = 60;
@@ -16,8 +16,8 @@ export class StillStore {
 
   readonly frameCount: number;
 
-  constructor(readonly clip: Pick<ClipOut, "id" | "flipped" | "frame_count">) {
-    this.frameCount = clip.frame_count;
+  constructor(readonly source: FrameSource) {
+    this.frameCount = source.frame_count;
   }
 
   cached(number: number): ImageBitmap | undefined {
@@ -37,7 +37,7 @@ export class StillStore {
 
   /** A small picture of a frame, made by the server. */
   async small(number: number, height: number): Promise<ImageBitmap> {
-    const answer = await fetch(stillOf(this.clip, number, height));
+    const answer = await fetch(this.source.still(number, height));
     if (!answer.ok) throw new Error(`Frame ${number} cannot be fetched (${answer.status}).`);
     return createImageBitmap(await answer.blob());
   }
@@ -58,7 +58,7 @@ export class StillStore {
 
   async #load(number: number): Promise<ImageBitmap | undefined> {
     try {
-      const answer = await fetch(stillOf(this.clip, number));
+      const answer = await fetch(this.source.still(number));
       if (!answer.ok) throw new Error(`Frame ${number} cannot be fetched (${answer.status}).`);
       const bitmap = await createImageBitmap(await answer.blob());
       if (this.#closed) {

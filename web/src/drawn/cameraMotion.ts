@@ -1,8 +1,7 @@
-import type { BenchClip } from "../benchState";
 import type { Point } from "./stageView";
 
 /** Each frame's homography from the still picture, row by row, its ninth entry 1; null: the camera stood. */
-type Motion = BenchClip["camera_motion"];
+export type Motion = number[][] | null;
 
 /** A point of the still picture, such as a mat's corner, as it lies in a frame's picture. */
 export function moved(motion: Motion, frame: number, point: Point): Point {
