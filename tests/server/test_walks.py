@@ -17,7 +17,7 @@ from tropometer.server.walks.making import make
 from tropometer.server.walks.models import Walk
 from tropometer.video.voice import read_voice
 
-SHOWING = {"cx": 80.0, "cy": 45.0, "high": 90.0, "mirrored": False}
+SHOWING = {"cx": 80.0, "cy": 45.0, "high": 90.0, "wide": 120.0, "mirrored": False}
 PIECE_S = 2.0
 
 
@@ -62,10 +62,10 @@ class WalkTests(LessonCase):
 
     def made(self, path: str = "") -> tuple[dict[str, Any], Samples]:
         make(Walk.objects.get().pk)
-        return self.call("GET", path or f"{self.walk}/played"), self.heard(path or self.walk)
+        return self.call("GET", f"{path or self.walk}/played"), self.heard(path or self.walk)
 
     def heard(self, path: str) -> Samples:
-        answer = self.client.get(f"{path.removesuffix('/played')}/voice.m4a")
+        answer = self.client.get(f"{path}/voice.m4a")
         self.assertEqual(answer["Content-Type"], "audio/mp4")
         with tempfile.NamedTemporaryFile(suffix=".m4a") as file:
             file.write(b"".join(answer.streaming_content))  # type: ignore[attr-defined]
@@ -171,7 +171,7 @@ class WalkTests(LessonCase):
         self.assertEqual([clip["pegs"][0]["name"] for clip in before["clips"]], ["top"])
         self.clip.delete()
         self.client.logout()
-        self.assertEqual(self.call("GET", open_path), before)
+        self.assertEqual(self.call("GET", f"{open_path}/played"), before)
         self.assertGreater(len(self.heard(open_path)), 0)
         shown = self.client.get(f"{open_path}/clips/{before['clips'][0]['id']}.mp4")
         self.assertIn(b"ftyp", b"".join(shown.streaming_content)[:16])  # type: ignore[attr-defined]

@@ -1,20 +1,18 @@
 """A clip's state and its proxy."""
 
-from typing import Annotated
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
-from ninja import Query, Router
+from ninja import Router
 
 from tropometer.server.access import asking
 from tropometer.server.clips.models import Clip, State
-from tropometer.server.clips.schemas import ClipOut
+from tropometer.server.clips.schemas import ClipOut, Height
 from tropometer.server.clips.services import clip_of, still, try_again
 from tropometer.server.ranged import ANYTHING, private_file
 
 router = Router(tags=["clips"])
-Height = Annotated[int | None, Query(ge=32, le=2160)]
 
 
 @router.get("/clips/{uuid:id}", response=ClipOut)

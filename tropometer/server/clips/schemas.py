@@ -3,13 +3,16 @@
 from typing import Annotated, Literal
 from uuid import UUID
 
-from ninja import Schema
+from ninja import Query, Schema
 from pydantic import Field
 
 from tropometer.server.clips.models import LEAST_CAPTURE_FPS, MOST_CAPTURE_FPS
 from tropometer.swing.names import Checkpoint, SwingLength, View
 
 CaptureRate = Annotated[float, Field(ge=LEAST_CAPTURE_FPS, le=MOST_CAPTURE_FPS)]
+
+
+Height = Annotated[int | None, Query(ge=32, le=2160)]  # of a still that is asked for, pixels
 
 
 class ClipIn(Schema):

@@ -3,18 +3,19 @@
 from typing import Any
 from uuid import UUID
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.utils import timezone
 from ninja import Router
 
 from tropometer.server.access import owned
+from tropometer.server.clips.schemas import Height
 from tropometer.server.judging.plans import picture_of_plan
 from tropometer.server.lessons import sending, services
 from tropometer.server.lessons.schemas import LessonSheet
 from tropometer.server.ranged import private_file
 from tropometer.server.teaching.showing import file_of
-from tropometer.server.walks.playing import clip_file, played, voice_file
+from tropometer.server.walks.playing import clip_file, clip_still, played, voice_file
 from tropometer.server.walks.schemas import PlayedWalk
 
 router = Router(tags=["sheet"])
@@ -35,7 +36,7 @@ def sheet_still(request: HttpRequest, token: str, frame_id: UUID) -> HttpRespons
     return private_file(request, owned(lesson.frames.all(), frame_id).still, "image/jpeg")
 
 
-@router.get("/sheets/{token}/walk", response=PlayedWalk)
+@router.get("/sheets/{token}/walk/played", response=PlayedWalk)
 def sheet_walk(request: HttpRequest, token: str) -> dict[str, Any]:
     """The narrated walk of the lesson, but its voice and pictures."""
     return played(services.walk_in(sending.by_token(token)))
@@ -49,6 +50,17 @@ def sheet_voice(request: HttpRequest, token: str) -> HttpResponseBase:
 @router.get("/sheets/{token}/walk/clips/{uuid:clip_id}.mp4", include_in_schema=False)
 def sheet_clip(request: HttpRequest, token: str, clip_id: UUID) -> HttpResponseBase:
     return clip_file(request, services.walk_in(sending.by_token(token)), clip_id)
+
+
+@router.get("/sheets/{token}/walk/clips/{uuid:clip_id}/{int:frame}.jpg", include_in_schema=False)
+def sheet_clip_frame(
+    request: HttpRequest,
+    token: str,
+    clip_id: UUID,
+    frame: int,
+    height: Height = None,
+) -> HttpResponse:
+    return clip_still(services.walk_in(sending.by_token(token)), clip_id, frame, height)
 
 
 @router.get("/sheets/{token}/shown/{uuid:id}", include_in_schema=False)

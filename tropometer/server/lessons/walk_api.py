@@ -3,15 +3,16 @@
 from typing import Any
 from uuid import UUID
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from ninja import Router
 
 from tropometer.server.access import asking
+from tropometer.server.clips.schemas import Height
 from tropometer.server.lessons.services import lesson_of
 from tropometer.server.ranged import private_file
 from tropometer.server.walks import services
-from tropometer.server.walks.playing import clip_file, played, voice_file
+from tropometer.server.walks.playing import clip_file, clip_still, played, voice_file
 from tropometer.server.walks.schemas import CutIn, PieceIn, PlayedWalk, TakeIn, WalkOut
 from tropometer.server.walks.tasks import BROKEN_OFF_S, make_soon
 
@@ -68,3 +69,14 @@ def clip(request: HttpRequest, id: UUID, clip_id: UUID) -> HttpResponseBase:
 def take_voice(request: HttpRequest, id: UUID, take_id: UUID) -> HttpResponseBase:
     found = services.walk_of(asking(request), id)
     return private_file(request, services.voice_of(found, take_id), "audio/mp4")
+
+
+@router.get("/lessons/{uuid:id}/walk/clips/{uuid:clip_id}/{int:frame}.jpg", include_in_schema=False)
+def clip_frame(
+    request: HttpRequest,
+    id: UUID,
+    clip_id: UUID,
+    frame: int,
+    height: Height = None,
+) -> HttpResponse:
+    return clip_still(services.walk_of(asking(request), id), clip_id, frame, height)

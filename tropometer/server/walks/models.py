@@ -29,6 +29,7 @@ class Walk(models.Model):
     )
     cut = models.JSONField(default=list, help_text="as schemas.WalkStretch, in order")
     captions = models.JSONField(default=dict, help_text="words over each chapter, by its checkpoint")
+    taken = models.JSONField(default=list, help_text="ids of its latest changes: none is made twice")
     changed = models.PositiveIntegerField(default=0, help_text="how often cut or words have changed")
     made = models.PositiveIntegerField(
         null=True, help_text="of which change voice and score are; null: of none"
@@ -56,6 +57,7 @@ class Take(models.Model):
     voiced_pieces = models.PositiveIntegerField(default=0, help_text="how many pieces `voice` is made from")
     length_ms = models.PositiveIntegerField(default=0, help_text="of `voice`")
     silences = models.JSONField(default=list, help_text="[from, to] in ms where nobody speaks")
+    again = models.JSONField(default=list, help_text="ms at which something was to be said again")
     trouble = models.CharField(max_length=300, blank=True, help_text="why its voice could not be made")
 
     class Meta:

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from django.http import Http404
+from django.http import Http404, HttpResponse
 
 from tropometer.server.ranged import private_file
+from tropometer.server.rooms import local_copy
+from tropometer.video.stills import still_jpeg
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -41,6 +43,19 @@ def voice_file(request: HttpRequest, walk: Walk) -> HttpResponseBase:
     if not is_made(walk):
         raise Http404("This walk is not made ready yet.")
     return private_file(request, walk.voice, "audio/mp4", version=(walk.voice.name or "").rsplit("/", 1)[-1])
+
+
+def clip_still(walk: Walk, clip_id: UUID, frame: int, height: int | None) -> HttpResponse:
+    """One frame of a clip as the walk shows it, for whoever cannot decode it."""
+    kept = walk.clips.filter(clip_id=clip_id).first()
+    if kept is None:
+        raise Http404("This walk does not show such a clip.")
+    with local_copy(kept.file) as proxy:
+        try:
+            picture = still_jpeg(proxy, frame, height)
+        except IndexError as missing:
+            raise Http404("This clip has no such frame.") from missing
+    return HttpResponse(picture, content_type="image/jpeg", headers={"Cache-Control": "private, no-cache"})
 
 
 def clip_file(request: HttpRequest, walk: Walk, clip_id: UUID) -> HttpResponseBase:

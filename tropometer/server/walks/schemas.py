@@ -67,7 +67,8 @@ class TakeOut(Schema):
     ended: bool
     length_ms: int
     ready: bool
-    silences: list[tuple[int, int]]
+    silences: list[list[int]]  # [from, to] ms
+    again: list[int]  # where something was to be said again
     trouble: str
 
 

@@ -27,11 +27,12 @@ class Point(Exact):
 
 
 class Showing(Exact):
-    """How a stage shows its picture: the point in its middle, how much of the height, and which way round."""
+    """How a stage shows its picture: the point in its middle, how much of it, and which way round."""
 
     cx: Px
     cy: Px
-    high: float = Field(gt=0, le=20_000)
+    high: float = Field(gt=0, le=40_000)
+    wide: float = Field(gt=0, le=40_000)
     mirrored: bool
 
 

@@ -20,9 +20,10 @@ if TYPE_CHECKING:
     from django.db.models.fields.files import FieldFile
 
     from tropometer.server.people.models import User
-    from tropometer.server.walks.schemas import CutIn, PieceIn, WalkStretch, TakeIn
+    from tropometer.server.walks.schemas import CutIn, PieceIn, TakeIn, WalkStretch
 
 MOST_TAKES = 400
+MOST_TAKEN = 200  # ids of changes that are remembered
 
 
 class NoWalkNow(Exception):
@@ -73,6 +74,7 @@ def told(walk: Walk) -> dict[str, Any]:
                 "length_ms": take.length_ms or take.until or 0,
                 "ready": bool(take.voice),
                 "silences": take.silences,
+                "again": take.again,
                 "trouble": take.trouble,
             }
             for take in takes
@@ -133,7 +135,8 @@ def add_piece(walk: Walk, take_id: UUID, said: PieceIn) -> Take:
     take.on_stage = _checked_frames(walk, take, said)
     Piece.objects.create(take=take, number=said.number, voice=voice, score=score, until_ms=said.until_ms)
     take.ended = take.ended or said.last
-    take.save(update_fields=["ended", "on_stage"])
+    take.again = sorted({*take.again, *(event.at for event in said.score if event.kind == "again")})
+    take.save(update_fields=["ended", "on_stage", "again"])
     _changed(now, [])
     return take
 
@@ -150,13 +153,21 @@ def _checked_frames(walk: Walk, take: Take, said: PieceIn) -> dict[str, str]:
 
 @transaction.atomic
 def change(walk: Walk, said: CutIn) -> Walk:
-    """Mend the cut, or the words over the chapters. Takes stay as they are, in the cut or not."""
+    """Mend the cut, or the words over the chapters. Takes stay as they are, in the cut or not.
+
+    A change that comes again is not made again: a browser that was killed may not know of newer ones.
+    """
     now = _locked(walk.pk)
+    if said.id is not None:
+        if str(said.id) in now.taken:
+            return now
+        now.taken = [*now.taken, str(said.id)][-MOST_TAKEN:]
     if said.cut is not None:
         now.cut = _checked(now, said.cut)
     if said.captions is not None:
-        now.captions = said.captions
-    _changed(now, ["cut", "captions"])
+        # those of other chapters stay; an empty one goes
+        now.captions = {k: v for k, v in (now.captions | said.captions).items() if v.strip()}
+    _changed(now, ["cut", "captions", "taken"])
     return now
 
 

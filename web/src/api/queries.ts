@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
-import { api, got, type Schemas } from "./client";
+import { type ApiError, api, got, type Schemas } from "./client";
 import type { paths } from "./schema";
 
 export type SwingRow = Schemas["SwingRow"];
@@ -272,4 +272,20 @@ export const judgementQuery = (id: string, state: string, units: string, model =
     placeholderData: (before, query) =>
       query?.queryKey[1] === id && query.queryKey[4] === model ? before : undefined,
     staleTime: 30_000,
+  });
+
+const WALK_POLL_MS = 1500;
+
+/** A lesson's walk, as it is recorded and mended; asked again while a machine makes it. */
+export const walkQuery = (lessonId: string) =>
+  queryOptions({
+    queryKey: ["walk", lessonId],
+    queryFn: () =>
+      got(api.GET("/api/lessons/{id}/walk", { params: { path: { id: lessonId } } })).catch(
+        (error: ApiError) => {
+          if (error.status === 404) return null; // nobody has recorded anything
+          throw error;
+        },
+      ),
+    refetchInterval: (query) => (query.state.data?.making ? WALK_POLL_MS : false),
   });

@@ -1330,7 +1330,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sheets/{token}/walk": {
+    "/api/sheets/{token}/walk/played": {
         parameters: {
             query?: never;
             header?: never;
@@ -4537,10 +4537,9 @@ export interface components {
             /** Ready */
             ready: boolean;
             /** Silences */
-            silences: [
-                number,
-                number
-            ][];
+            silences: number[][];
+            /** Again */
+            again: number[];
             /** Trouble */
             trouble: string;
         };
@@ -4781,7 +4780,7 @@ export interface components {
         };
         /**
          * Showing
-         * @description How a stage shows its picture: the point in its middle, how much of the height, and which way round.
+         * @description How a stage shows its picture: the point in its middle, how much of it, and which way round.
          */
         Showing: {
             /** Cx */
@@ -4790,6 +4789,8 @@ export interface components {
             cy: number;
             /** High */
             high: number;
+            /** Wide */
+            wide: number;
             /** Mirrored */
             mirrored: boolean;
         };

@@ -33,6 +33,7 @@ import { StationTabs } from "./stations/StationTabs";
 import type { Station } from "./stations/stations";
 import { TellStation } from "./stations/TellStation";
 import { usePick } from "./usePick";
+import { RecordingBar } from "./walk/RecordingBar";
 import { Drawer } from "./whole/Drawer";
 
 const WIDTHS: Record<Station, string> = {
@@ -89,6 +90,7 @@ export function Workbench({ bench, doings, choice }: { bench: Bench; doings: Doi
             <Runner />
             <StageTools />
           </div>
+          <RecordingBar />
           {station === "read" && <Drawer units={units} />}
           {station === "judge" && <ChainRow />}
           <SwingRule />

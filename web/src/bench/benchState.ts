@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { CHALK_TOOLS, type ChalkTool, type Stroke } from "../drawn/chalk";
 import type { Look } from "../drawn/stageView";
 import type { ClipMarks, Edit } from "./edits";
 import type { ProposedMark } from "./marks/ProposedMarks";
@@ -19,8 +20,13 @@ export const PLUMB = "plumb";
 /** Who plays, as a tool: a click shows them. */
 export const PLAYER = "player";
 const GROUND: unknown[] = [KNOWN_LENGTH, MAT, PLUMB, PLAYER];
-/** Whether a tool lays something in the range, and puts no mark of the player. */
-export const isGround = (tool: string) => GROUND.includes(tool);
+const CHALK = "chalk ";
+/** Chalk in hand, as a tool: what it draws. */
+export const chalkTool = (draws: ChalkTool) => `${CHALK}${draws}`;
+export const chalkIn = (tool: Tool): ChalkTool | null =>
+  CHALK_TOOLS.find((each) => tool === chalkTool(each)) ?? null;
+/** Whether a tool lays something in the range or draws on the picture, and puts no mark of the player. */
+export const isGround = (tool: string) => GROUND.includes(tool) || chalkIn(tool) !== null;
 export type Tool = string | "known_length" | null;
 
 /** One stage: a swing's clip and what is on it. */
@@ -83,7 +89,8 @@ export type Settable =
   | "curve"
   | "tabled"
   | "uncovered"
-  | "lying";
+  | "lying"
+  | "chalk";
 
 /** What the drawer under the stages shows. */
 export type DrawerPart = "curves" | "relay" | "floor" | "pressure";
@@ -121,6 +128,7 @@ export interface BenchState {
   curve: string; // the reading whose curve is shown while none is looked into
   uncovered: boolean; // for as long as its key is held, the marks are seen where they lie hidden
   lying: Partial<Record<Side, ProposedMark[]>>; // proposed marks on each stage that is seen
+  chalk: Stroke[]; // what is drawn on frames, of any clip
   handTest: boolean; // clicks are counted for the hand's steadiness, not put down
   undone: Done[];
   done: Done[];

@@ -34,6 +34,7 @@ export function createBench(standing: Standing = { places: {}, tools: {} }) {
     skipped: [],
     kept: [],
     handTest: false,
+    chalk: [],
     pinned: ["trail_plumb", "trail_hip_gate", "lead_hip_gate", "seat_wall"],
     drawer: null,
     curve: "pelvis_sway",

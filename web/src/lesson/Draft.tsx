@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Send } from "lucide-react";
 import { Link } from "react-router";
 import { planQuery } from "../api/queries";
+import { lessonLane } from "../outbox/posts";
 import { Field } from "../parts/Field";
 import type { Units } from "../units";
 import type { Hand } from "../words";
@@ -13,14 +14,14 @@ import { useSavedText } from "./useSavedText";
 /** A lesson that is being written: its words, its frames, what it is about, and its sending. */
 export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units; actions: Actions }) {
   const title = useSavedText(lesson.title, {
-    lessonId: lesson.id,
+    lane: lessonLane(lesson.id),
     subject: "title",
     what: "the lesson's title",
     post: (text) => (text.trim() ? { kind: "lesson", lessonId: lesson.id, change: { title: text } } : null),
     textOf: (post) => (post.kind === "lesson" ? post.change.title : null),
   });
   const opening = useSavedText(lesson.opening, {
-    lessonId: lesson.id,
+    lane: lessonLane(lesson.id),
     subject: "opening",
     what: "the opening words",
     post: (text) => ({ kind: "lesson", lessonId: lesson.id, change: { opening: text } }),

@@ -1,4 +1,5 @@
 import { ArrowDown, ArrowUp, Trash2 } from "lucide-react";
+import { lessonLane } from "../outbox/posts";
 import { type Units, withError } from "../units";
 import { momentWords, READING_WORDS, SIGNED } from "../words";
 import { DrawnFrame } from "./DrawnFrame";
@@ -19,7 +20,7 @@ export function FrameCard({ lesson, frame, place, last, units, actions }: Props)
   const { drawn } = frame;
   const moment = drawn.checkpoint ? momentWords(drawn.checkpoint) : "between pegs";
   const words = useSavedText(frame.words, {
-    lessonId: lesson.id,
+    lane: lessonLane(lesson.id),
     subject: `words ${frame.id}`,
     what: `the words under ${drawn.name}, ${moment.toLowerCase()}`,
     post: (text) => ({ kind: "frame", lessonId: lesson.id, frameId: frame.id, change: { words: text } }),

@@ -62,7 +62,11 @@ function Preview({ id }: { id: string }) {
         className="max-h-[calc(100vh-170px)] overflow-y-auto rounded-lg border-[6px] border-pine"
       >
         {sheet.data && (
-          <SheetView sheet={sheet.data} still={(frame) => `/api/lessons/${id}/frames/${frame.id}.jpg`} />
+          <SheetView
+            sheet={sheet.data}
+            still={(frame) => `/api/lessons/${id}/frames/${frame.id}.jpg`}
+            walk={`/api/lessons/${id}/walk`}
+          />
         )}
       </section>
     </aside>

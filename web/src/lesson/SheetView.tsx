@@ -4,12 +4,21 @@ import { fromImpact, number, unitSign } from "../units";
 import { forStudent, gaugeForStudent, momentWords } from "../words";
 import { DrawnFrame } from "./DrawnFrame";
 import { PlanParts } from "./PlanParts";
+import { SheetWalk } from "./SheetWalk";
 
 type LessonSheet = Schemas["LessonSheet"];
 type Frame = Schemas["LessonFrameOut"];
 
 /** What the student reads: made for a phone held in one hand. */
-export function SheetView({ sheet, still }: { sheet: LessonSheet; still: (frame: Frame) => string }) {
+export function SheetView({
+  sheet,
+  still,
+  walk,
+}: {
+  sheet: LessonSheet;
+  still: (frame: Frame) => string;
+  walk: string; // the address of its walk
+}) {
   return (
     <article className="mx-auto max-w-md bg-base-100 px-4 pt-5 pb-10">
       <header>
@@ -20,6 +29,7 @@ export function SheetView({ sheet, still }: { sheet: LessonSheet; still: (frame:
         <h1 className="text-2xl font-bold">{sheet.title}</h1>
         <div className="tape-edge mt-1 mb-4 text-brass-ink" aria-hidden />
       </header>
+      {sheet.walk && <SheetWalk walk={sheet.walk} base={walk} units={sheet.units} hand={sheet.hand} />}
       {sheet.opening && <Paragraphs text={sheet.opening} />}
       {sheet.frames.map((frame) => (
         <FramePart key={frame.id} frame={frame} sheet={sheet} src={still(frame)} />

@@ -31,7 +31,11 @@ export function StudentPage({ token }: { token: string }) {
   return (
     <main className="min-h-full bg-base-100">
       <ConnectionNote kept="What you have open stays readable." />
-      <SheetView sheet={sheet.data} still={(frame) => `/api/sheets/${token}/${frame.id}.jpg`} />
+      <SheetView
+        sheet={sheet.data}
+        still={(frame) => `/api/sheets/${token}/${frame.id}.jpg`}
+        walk={`/api/sheets/${token}/walk`}
+      />
     </main>
   );
 }

@@ -1,11 +1,11 @@
 import { useRef, useState } from "react";
 import { outbox } from "../outbox";
-import { lessonLane, type Post } from "../outbox/posts";
+import type { Post } from "../outbox/posts";
 
 const PAUSE_MS = 400;
 
 interface About {
-  lessonId: string;
+  lane: string;
   subject: string;
   what: string; // in words
   post: (text: string) => Post | null; // null: a text that is not saved, such as an empty title
@@ -14,7 +14,7 @@ interface About {
 
 /** A text that goes to the server when the writer pauses, and is kept in the browser with every letter. */
 export function useSavedText(saved: string, about: About) {
-  const lane = lessonLane(about.lessonId);
+  const { lane } = about;
   const [text, setText] = useState(() => {
     const waiting = outbox()
       .unsent(lane)

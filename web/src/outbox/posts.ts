@@ -10,7 +10,10 @@ export type Post =
   | { kind: "frame"; lessonId: string; frameId: string; change: Schemas["LessonFrameChange"] }
   | { kind: "pick"; swingId: string; frame: Schemas["LessonFrameIn"] }
   | { kind: "decision"; swingId: string; fault: string; said: Schemas["DecisionIn"] }
-  | { kind: "plan"; swingId: string; plan: Schemas["PlanIn"] | null };
+  | { kind: "plan"; swingId: string; plan: Schemas["PlanIn"] | null }
+  | { kind: "take"; lessonId: string; take: Schemas["TakeIn"] }
+  | { kind: "piece"; lessonId: string; takeId: string; piece: Schemas["PieceIn"] }
+  | { kind: "cut"; lessonId: string; cut: Schemas["CutIn"] };
 
 export const clipLane = (clipId: string) => `clip ${clipId}`;
 /** Where what is written in a lesson waits, and where the frames that are put into a swing's lesson do. */
@@ -18,6 +21,9 @@ export const lessonLane = (lessonId: string) => `lesson ${lessonId}`;
 export const pickLane = (swingId: string) => `lesson of ${swingId}`;
 /** Where what was decided on a swing waits. */
 export const judgingLane = (swingId: string) => `judging of ${swingId}`;
+
+/** Where the pieces of a lesson's walk wait, in the order in which they were said. */
+export const walkLane = (lessonId: string) => `walk of ${lessonId}`;
 
 /** Edits of a clip go together; words one by one. */
 export const goesTogether = (lane: string) => lane.startsWith("clip ");
@@ -81,6 +87,24 @@ async function sent({ id, post: first }: Item<Post>, items: Item<Post>[], seenOf
     return api.PUT("/api/swings/{id}/plan", {
       params: { path: { id: first.swingId } },
       body: { plan: first.plan, id },
+      keepalive,
+    });
+  if (first.kind === "take")
+    return api.POST("/api/lessons/{id}/walk/takes", {
+      params: { path: { id: first.lessonId } },
+      body: first.take,
+      keepalive,
+    });
+  if (first.kind === "piece")
+    return api.POST("/api/lessons/{id}/walk/takes/{take_id}/pieces", {
+      params: { path: { id: first.lessonId, take_id: first.takeId } },
+      body: first.piece,
+      keepalive,
+    });
+  if (first.kind === "cut")
+    return api.PATCH("/api/lessons/{id}/walk", {
+      params: { path: { id: first.lessonId } },
+      body: { ...first.cut, id },
       keepalive,
     });
   const opened = await api.POST("/api/swings/{swing_id}/lesson", {

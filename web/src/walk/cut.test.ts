@@ -3,7 +3,7 @@ import { chaptersOf } from "./chapters";
 import { type Cut, cutLength, moved, part, placeAt, saidAnew, trimmed, wholeScore, without } from "./cut";
 import { type Score, ScoreReader } from "./score";
 
-const showing = { cx: 360, cy: 640, high: 1280, mirrored: false };
+const showing = { cx: 360, cy: 640, high: 1280, wide: 720, mirrored: false };
 /** A take whose frame says how many tenths of a second it has lasted. */
 const counted = (first: number, length: number): Score => [
   { at: 0, kind: "stage", side: "student", shown: { clip: "c", frame: first, showing } },

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { leadingTo, NOTHING, type Scene, type Score, ScoreReader, type Stroke, sceneAfter } from "./score";
+import type { Stroke } from "../drawn/chalk";
+import { leadingTo, NOTHING, type Scene, type Score, ScoreReader, sceneAfter } from "./score";
 
-const showing = { cx: 360, cy: 640, high: 1280, mirrored: false };
+const showing = { cx: 360, cy: 640, high: 1280, wide: 720, mirrored: false };
 const stroke = (points: number[][]): Stroke => ({
   id: "s",
   clip: "c",

@@ -1,3 +1,4 @@
+import type { Stroke } from "../drawn/chalk";
 import type { Point } from "../drawn/stageView";
 
 /** A walk through a swing is a voice and a score: what stood on the stages when, by the voice's own clock. */
@@ -9,6 +10,7 @@ export interface Showing {
   cx: number; // picture px
   cy: number;
   high: number;
+  wide: number; // and of the width
   mirrored: boolean;
 }
 
@@ -16,19 +18,6 @@ export interface StageShown {
   clip: string;
   frame: number;
   showing: Showing;
-}
-
-export const CHALK_TOOLS = ["free", "line", "arrow", "ring", "angle", "text"] as const;
-export type ChalkTool = (typeof CHALK_TOOLS)[number];
-
-/** Something drawn on a frame. It belongs to that frame, and lies where it was drawn however the stage is looked at. */
-export interface Stroke {
-  id: string;
-  clip: string;
-  frame: number;
-  tool: ChalkTool;
-  points: Point[]; // of the frame's own picture, px: a way, two ends, middle and rim, end, corner and end, one place
-  text?: string;
 }
 
 export type DrawerShown = { part: "curves" | "relay" | "floor" | "pressure"; reading: string } | null;

@@ -1,6 +1,9 @@
+import { CHALK_TOOLS } from "../../drawn/chalk";
 import { CHECKPOINTS } from "../../words";
 import {
   type BenchState,
+  chalkIn,
+  chalkTool,
   type DrawerPart,
   frameOf,
   KNOWN_LENGTH,
@@ -17,6 +20,7 @@ import type { Bench } from "../benchStore";
 import { belongs, marksOf } from "../marks/round";
 import { putPeg } from "../rule/putPeg";
 import type { Station } from "../stations/stations";
+import { isRecording, pauseTake, sayAgain } from "../walk/recording";
 import type { CommandId } from "./table";
 
 /** How a command was called: which place of its list, and whether its key is held down and sends again. */
@@ -154,7 +158,19 @@ export const ON_BENCH: Partial<Record<CommandId, Doing>> = {
   drawer: on(({ drawer, set }) => set({ drawer: drawer ? null : "curves" })),
   drawer_part: ({ place = 0 }, bench) => bench.getState().set({ drawer: DRAWER[place] ?? null }),
 
-  undo: on(({ done, undo }) => (done.length ? undo() : "Nothing is left to undo.")),
+  pause_walk: on(() => (isRecording() ? pauseTake() : false)),
+  say_again: on(() => (isRecording() ? sayAgain() : false)),
+  chalk: on(({ tool, set }) => {
+    const next =
+      CHALK_TOOLS[(CHALK_TOOLS.findIndex((each) => tool === chalkTool(each)) + 1) % CHALK_TOOLS.length];
+    if (next) set({ tool: chalkTool(next), selected: null });
+  }),
+  wipe: on(({ chalk, set }) => (chalk.length ? set({ chalk: [] }) : false)),
+
+  undo: on(({ done, undo, tool, chalk, set }) => {
+    if (chalkIn(tool) && chalk.length) return set({ chalk: chalk.slice(0, -1) });
+    return done.length ? undo() : "Nothing is left to undo.";
+  }),
   redo: on(({ undone, redo }) => (undone.length ? redo() : "Nothing was undone.")),
   put_down: on(({ set }) =>
     set({ tool: null, selected: null, round: false, led: false, notice: null, playing: null }),

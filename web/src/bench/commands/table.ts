@@ -9,6 +9,7 @@ export const HEADINGS = {
   marks: "Marks",
   ground: "What the picture is measured by",
   read: "Reading and telling",
+  tell: "The walk",
   bench: "The bench",
 } as const;
 
@@ -279,6 +280,41 @@ export const COMMANDS = {
     keys: ["p"],
     shown: "P",
     idle: "A reference swing gets no lesson.",
+  },
+
+  record_walk: {
+    words: "Record the walk, or end it",
+    heading: "tell",
+    keys: ["Shift+r"],
+    shown: "Shift R",
+    idle: "A walk is recorded at Tell, once its lesson is begun.",
+  },
+  pause_walk: {
+    words: "Pause the recording, or go on",
+    heading: "tell",
+    keys: ["Shift+p"],
+    shown: "Shift P",
+    idle: "Nothing is being recorded.",
+  },
+  say_again: {
+    words: "Note that this is to be said again",
+    heading: "tell",
+    keys: ["Shift+g"],
+    shown: "Shift G",
+    idle: "Nothing is being recorded.",
+  },
+  chalk: {
+    words: "Take chalk in hand; again: another kind of line",
+    heading: "tell",
+    keys: ["Shift+c"],
+    shown: "Shift C",
+  },
+  wipe: {
+    words: "Wipe all chalk away",
+    heading: "tell",
+    keys: ["Shift+w"],
+    shown: "Shift W",
+    idle: "Nothing is drawn in chalk.",
   },
 
   undo: { words: "Undo", heading: "bench", keys: ["$mod+z"], shown: "Ctrl Z" },

@@ -1,6 +1,7 @@
 import { type RefObject, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import type { ClipOut } from "../../api/queries";
+import { drawFrame } from "../../drawn/drawFrame";
 import type { Size, View } from "../../drawn/stageView";
 import { type ClipFrames, holdFrames } from "../../frames/clipFrames";
 import { sourceOf } from "../../frames/source";
@@ -110,29 +111,8 @@ function useDrawing(
   return useCallback(
     (image: ImageBitmap, frame: number) => {
       const target = canvas.current;
-      const context = target?.getContext("2d");
-      if (!target || !context || !view) return;
-      const dense = window.devicePixelRatio || 1;
-      const across = Math.round(stage.width * dense);
-      const down = Math.round(stage.height * dense);
-      if (target.width !== across || target.height !== down) {
-        target.width = across;
-        target.height = down;
-      }
-      const side = view.mirrored ? -1 : 1;
-      const scale = view.scale * dense;
-      context.setTransform(1, 0, 0, 1, 0, 0);
-      context.clearRect(0, 0, across, down);
-      context.setTransform(
-        side * scale,
-        0,
-        0,
-        scale,
-        across / 2 - side * view.cx * scale,
-        down / 2 - view.cy * scale,
-      );
-      context.imageSmoothingEnabled = view.scale < 3;
-      context.drawImage(image, 0, 0, width, height);
+      if (!target || !view) return;
+      drawFrame(target, image, { width, height }, view, { width: stage.width, height: stage.height });
       onCanvas.current = frame;
     },
     [canvas, view, stage.width, stage.height, width, height, onCanvas],

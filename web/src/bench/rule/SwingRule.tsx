@@ -1,11 +1,11 @@
 import { memo, type PointerEvent, useMemo, useRef } from "react";
 import { PAPER_INK as INK } from "../../drawn/ink";
+import { useSize } from "../../parts/useSize";
 import { fromImpact } from "../../units";
 import { CHECKPOINTS, isCheckpoint, PEG_WORDS, type PegName } from "../../words";
 import { useBench, useFrame } from "../benchContext";
 import { OTHER, onOf, paired, type Side, type SideState, timelineOf } from "../benchState";
 import type { ClipMarks } from "../edits";
-import { useSize } from "../stage/useSize";
 import { timeFromImpact } from "./pegLink";
 import type { RulerLayout } from "./rulerLayout";
 import { useRuler } from "./useRuler";

@@ -1,4 +1,5 @@
 import { useCallback, useMemo } from "react";
+import { ChalkLayer } from "../../drawn/ChalkLayer";
 import { moved } from "../../drawn/cameraMotion";
 import { GaugeLayer } from "../../drawn/GaugeLayer";
 import { INK } from "../../drawn/ink";
@@ -39,6 +40,11 @@ export function OnPicture(props: Props) {
   const tool = useBench((bench) => (bench.active === side ? bench.tool : null));
   const selected = useBench((bench) => (bench.active === side ? bench.selected : null));
   const gauges = useShownGauges(state);
+  const drawn = useBench((bench) => bench.chalk);
+  const chalk = useMemo(
+    () => drawn.filter((stroke) => stroke.clip === state.clip.id && stroke.frame === frame),
+    [drawn, state.clip.id, frame],
+  );
   const player = useMemo(
     () => on.marks.filter((mark) => mark.frame === frame && isBody(mark.name)),
     [on.marks, frame],
@@ -68,6 +74,7 @@ export function OnPicture(props: Props) {
         <MatLayer corners={on.mat.corners} place={placeStill} whole chosen={selected === MAT} />
       )}
       {tool === MAT && <MatLayer corners={corners} place={placeStill} whole={false} chosen />}
+      <ChalkLayer strokes={chalk} pointer={null} place={place} />
       {start && pointer && <LengthInHand a={placeStill(start)} b={pointer} />}
       {!bare && !covered && (
         <>

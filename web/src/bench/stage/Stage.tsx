@@ -3,15 +3,18 @@ import { memo, useCallback, useEffect, useRef } from "react";
 import { meQuery } from "../../api/queries";
 import { moved, still } from "../../drawn/cameraMotion";
 import { type Look, type Point, sameView, toPicture, toStage, type View } from "../../drawn/stageView";
+import { useSize } from "../../parts/useSize";
 import type { Units } from "../../units";
-import { useBench } from "../benchContext";
-import { isGround, MAT, onOf, paired, type Side, type SideState } from "../benchState";
+import { useBench, useBenchStore } from "../benchContext";
+import { chalkIn, isGround, MAT, onOf, paired, type Side, type SideState } from "../benchState";
 import { useFrames } from "../frames/useFrames";
 import { useLaying } from "../ground/useLaying";
 import { HandTest, useHandTest } from "../marks/HandTest";
 import { HAND_SD_PX, unitPx } from "../marks/hand";
 import { MarkFan } from "../marks/MarkFan";
 import type { ProposedMark } from "../marks/ProposedMarks";
+import { ChalkWords } from "../walk/ChalkWords";
+import { usePointed } from "../walk/usePointed";
 import type { Scene } from "./hand/scene";
 import { Loupe } from "./Loupe";
 import { OnPicture } from "./OnPicture";
@@ -22,7 +25,6 @@ import { StageNotes } from "./StageNotes";
 import { useFrameMarks } from "./useFrameMarks";
 import { useHand } from "./useHand";
 import { useNudge } from "./useNudge";
-import { useSize } from "./useSize";
 import { useStageView } from "./useStageView";
 import { ZoomButtons } from "./ZoomButtons";
 
@@ -35,6 +37,7 @@ export const Stage = memo(function Stage({ side, state, units }: Props) {
   const marking = useBench((bench) => bench.station === "mark");
   const tool = useBench((bench) => (bench.active === side ? bench.tool : null));
   const selected = useBench((bench) => (bench.active === side ? bench.selected : null));
+  const store = useBenchStore();
   const edit = useBench((bench) => bench.edit);
   const set = useBench((bench) => bench.set);
   const box = useRef<HTMLDivElement>(null);
@@ -100,12 +103,13 @@ export const Stage = memo(function Stage({ side, state, units }: Props) {
     put: (name, at, gesture) => putMark(name, at, gesture && `${gesture} ${shownFrame}`),
     used: hand.forget,
   });
+  const pointed = usePointed(side, view, size);
   const { setFan } = hand;
   const closeFan = useCallback(() => {
     setFan(null);
     box.current?.focus();
   }, [setFan]);
-  const aiming = tool !== null || test.asks !== null || hand.drags;
+  const aiming = (tool !== null && !chalkIn(tool)) || test.asks !== null || hand.drags;
 
   return (
     <section
@@ -132,6 +136,8 @@ export const Stage = memo(function Stage({ side, state, units }: Props) {
         aria-label={`Frame ${shownFrame} of ${state.swing.title}${marking ? ". Arrow keys nudge the chosen mark." : ""}`}
         className={`relative min-h-0 flex-1 touch-none overflow-hidden ${tool ? "cursor-crosshair" : ""}`}
         {...hand.on}
+        onPointerMoveCapture={pointed.move}
+        onPointerOut={pointed.leave}
         onKeyDown={pressed}
       >
         <canvas
@@ -184,6 +190,24 @@ export const Stage = memo(function Stage({ side, state, units }: Props) {
           <p role="alert" className="plate m-3 p-3 text-sm">
             {drawn.error.message}
           </p>
+        )}
+        {hand.writing && (
+          <ChalkWords
+            at={hand.writing.at}
+            write={(text) => {
+              const { place } = hand.writing ?? { place: { x: 0, y: 0 } };
+              const stroke = {
+                clip: clip.id,
+                frame: shownFrame,
+                tool: "text" as const,
+                points: [place],
+                text,
+              };
+              if (text) set({ chalk: [...store.getState().chalk, { ...stroke, id: crypto.randomUUID() }] });
+              hand.setWriting(null);
+              box.current?.focus();
+            }}
+          />
         )}
         {hand.fan && (
           <MarkFan

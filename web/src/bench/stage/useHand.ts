@@ -1,11 +1,12 @@
 import { type PointerEvent, type RefObject, useRef, useState } from "react";
 import { type Point, type Size, toPicture, type View } from "../../drawn/stageView";
-import { useBench } from "../benchContext";
+import { useBench, useBenchStore } from "../benchContext";
 import { MAT, onOf, type Side, type SideState } from "../benchState";
 import type { Laying } from "../ground/useLaying";
 import type { HandTestState } from "../marks/HandTest";
 import type { Fan } from "../marks/MarkFan";
 import { useShowPlayer } from "../marks/useShowPlayer";
+import { chalkedOn } from "./hand/chalk";
 import { grip } from "./hand/grip";
 import type { Deed, Hand, Scene } from "./hand/scene";
 
@@ -33,11 +34,18 @@ interface Held {
   waits?: { deeds: Deed[]; at: Point }; // of a finger: done once it moves or lifts, for it may begin a pinch
 }
 
+/** Where words in chalk are typed: on the stage, and in the picture. */
+export interface Writing {
+  at: Point;
+  place: Point;
+}
+
 const STIRS_PX = 4;
 
 /** A hand on a stage: presses, drags and pinches become what they mean. */
 export function useHand(about: About) {
   const { side, state, box, size, view, shown, scene, laying, test, putMark, shift, pinch } = about;
+  const store = useBenchStore();
   const edit = useBench((bench) => bench.edit);
   const set = useBench((bench) => bench.set);
   const say = useBench((bench) => bench.say);
@@ -46,6 +54,7 @@ export function useHand(about: About) {
   const player = useShowPlayer(state.clip.id);
   const [pointer, setPointer] = useState<Point | null>(null);
   const [start, setStart] = useState<Point | null>(null); // of a line that is drawn
+  const [writing, setWriting] = useState<Writing | null>(null);
   const [fan, setFan] = useState<Fan | null>(null);
   const [drags, setDrags] = useState(false);
   const held = useRef<Held | null>(null);
@@ -66,7 +75,17 @@ export function useHand(about: About) {
     else if (deed.do === "line") laying.layLine(deed.a, deed.b);
     else if (deed.do === "shift") shift(from, deed.by);
     else if (deed.do === "say") say(deed.words);
-    else if (deed.do === "show player") player.mutate({ frame: shown ?? 0, ...deed.place });
+    else if (deed.do === "write") setWriting(deed);
+    else if (deed.do === "chalk") {
+      const drawn = {
+        id: gesture,
+        clip: state.clip.id,
+        frame: shown ?? 0,
+        tool: deed.draws,
+        points: deed.points,
+      };
+      set({ chalk: chalkedOn(store.getState().chalk, drawn, deed.ended) });
+    } else if (deed.do === "show player") player.mutate({ frame: shown ?? 0, ...deed.place });
     else {
       const mat = onOf(state).mat;
       const corners = mat?.corners.map((own, i) => (i === deed.index ? deed.place : own));
@@ -139,6 +158,8 @@ export function useHand(about: About) {
     start,
     fan,
     setFan,
+    writing,
+    setWriting,
     drags,
     on: {
       onPointerDown: down,

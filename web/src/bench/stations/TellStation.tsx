@@ -9,6 +9,7 @@ import { Trouble } from "../../parts/Trouble";
 import type { Units } from "../../units";
 import { useBench } from "../benchContext";
 import { hint } from "../commands/table";
+import { WalkPanel } from "../walk/WalkPanel";
 
 interface Props {
   units: Units;
@@ -46,6 +47,7 @@ function Written({ id, units }: { id: string; units: Units }) {
   return (
     <>
       {actions.error && <Trouble error={actions.error} />}
+      <WalkPanel lesson={lesson.data} />
       {lesson.data.sent_at ? (
         <SentState lesson={lesson.data} actions={actions} />
       ) : (

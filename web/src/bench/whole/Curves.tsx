@@ -1,5 +1,6 @@
 import { type PointerEvent, useMemo, useRef } from "react";
 import { INK_WORDS, PAPER_INK } from "../../drawn/ink";
+import { useSize } from "../../parts/useSize";
 import { type Unit, type Units, withError } from "../../units";
 import { CHECKPOINT_WORDS, type Checkpoint, READING_WORDS, SIGNED } from "../../words";
 import { useBench, useFrame } from "../benchContext";
@@ -8,7 +9,6 @@ import { type Band, endsOf } from "../readings/band";
 import { type TapeScale, tapeScale } from "../readings/tapeScale";
 import type { RulerLayout } from "../rule/rulerLayout";
 import { useRuler } from "../rule/useRuler";
-import { useSize } from "../stage/useSize";
 import { CurveChart } from "./CurveChart";
 import { indexAt, type LaidCurve, layCurve } from "./curveData";
 import { type Course, useCourse } from "./useCourse";

@@ -1,12 +1,12 @@
 import { useRef } from "react";
 import { INK_WORDS, PAPER_INK } from "../../drawn/ink";
+import { useSize } from "../../parts/useSize";
 import { type Units, withError } from "../../units";
 import { PART_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { onOf, type Side, timelineFrom } from "../benchState";
 import type { Reading } from "../readings/reading";
 import { linkedTime, nearestFrame, timeFromImpact } from "../rule/pegLink";
-import { useSize } from "../stage/useSize";
 import { type Course, useCourse } from "./useCourse";
 
 // From the floor up: the lowest lane is the lead knee's.

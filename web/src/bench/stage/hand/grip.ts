@@ -1,5 +1,6 @@
 import type { Point } from "../../../drawn/stageView";
-import { KNOWN_LENGTH, MAT, PLAYER, PLUMB } from "../../benchState";
+import { chalkIn, KNOWN_LENGTH, MAT, PLAYER, PLUMB } from "../../benchState";
+import { chalking } from "./chalk";
 import { clicking, turning } from "./corner";
 import { meantBy, nearestOf } from "./hit";
 import { drawing } from "./line";
@@ -11,6 +12,8 @@ import type { Grip, Scene } from "./scene";
 export function grip(scene: Scene, at: Point): Grip {
   const { tool, selected, spots, corners } = scene;
   if (tool === PLAYER) return { deeds: [{ do: "show player", place: scene.toPicture(at) }], hand: null };
+  const draws = chalkIn(tool);
+  if (draws) return chalking(scene, at, draws);
   if (tool === MAT) return clicking(scene, at);
   if (tool === KNOWN_LENGTH || tool === PLUMB) return drawing(scene, at);
   if (tool) return putting(scene, at, tool);

@@ -1,3 +1,4 @@
+import type { ChalkTool } from "../../../drawn/chalk";
 import type { Point } from "../../../drawn/stageView";
 import type { Tool } from "../../benchState";
 
@@ -31,6 +32,8 @@ export type Deed =
   | { do: "line"; a: Point; b: Point }
   | { do: "show player"; place: Point }
   | { do: "shift"; by: Point } // the picture, from where it lay when the hand came down
+  | { do: "chalk"; draws: ChalkTool; points: Point[]; ended: boolean } // picture px
+  | { do: "write"; at: Point; place: Point } // words in chalk: they are typed there
   | { do: "say"; words: string };
 
 /** A hand that is down on the stage with something in it. */

@@ -1,5 +1,5 @@
 import { type RefObject, useLayoutEffect, useState } from "react";
-import type { Size } from "../../drawn/stageView";
+import type { Size } from "../drawn/stageView";
 
 /** The size of an element in CSS px, kept true as it changes. */
 export function useSize(of: RefObject<Element | null>): Size {

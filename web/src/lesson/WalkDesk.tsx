@@ -1,0 +1,62 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { api, got, type Schemas } from "../api/client";
+import { meQuery } from "../api/queries";
+import { onTaken } from "../outbox";
+import { WalkPlayer } from "../walk/player/WalkPlayer";
+import { minutes } from "../walk/words";
+import type { Lesson } from "./useLessonActions";
+import { WalkMending } from "./WalkMending";
+
+type Walk = Schemas["WalkOut"];
+
+/** A lesson's walk: heard as the student will hear it, and mended. */
+export function WalkDesk({ walk, lesson }: { walk: Walk; lesson: Lesson }) {
+  const queries = useQueryClient();
+  const units = useQuery(meQuery).data?.units ?? "cm";
+  const path = { id: lesson.id };
+  const made = walk.making ? 0 : walk.changed;
+  const played = useQuery({
+    queryKey: ["walk-played", lesson.id, made],
+    queryFn: () => got(api.GET("/api/lessons/{id}/walk/played", { params: { path } })),
+    enabled: !walk.making && walk.length_ms > 0,
+    placeholderData: (before) => before,
+  });
+  useEffect(
+    () =>
+      onTaken((_, posts) => {
+        const about = posts.some(({ kind }) => kind === "take" || kind === "piece" || kind === "cut");
+        if (about) void queries.invalidateQueries({ queryKey: ["walk", lesson.id] });
+      }),
+    [queries, lesson.id],
+  );
+  const said = walk.takes.reduce((sum, take) => sum + take.length_ms, 0);
+  const troubles = [walk.trouble, ...walk.takes.map(({ trouble }) => trouble)].filter(Boolean);
+  return (
+    <div className="grid gap-2">
+      {troubles.map((trouble) => (
+        <p key={trouble} role="alert" className="text-sm">
+          {trouble}
+        </p>
+      ))}
+      {walk.making && (
+        <p className="text-sm" role="status">
+          {minutes(said)} recorded. It is being made ready …
+        </p>
+      )}
+      {played.data && (
+        <WalkPlayer
+          walk={played.data}
+          base={`/api/lessons/${lesson.id}/walk`}
+          units={units}
+          hand={lesson.student.hand}
+          beneath={
+            lesson.sent_at === null
+              ? (voice) => <WalkMending walk={walk} played={played.data} voice={voice} />
+              : undefined
+          }
+        />
+      )}
+    </div>
+  );
+}
