@@ -19,12 +19,12 @@ from tropometer.server.walks.tasks import BROKEN_OFF_S, make_soon
 router = Router(tags=["walks"])
 
 
-@router.get("/lessons/{uuid:id}/walk", response=WalkOut)
+@router.get("/lessons/{uuid:id}/walk", response=WalkOut, by_alias=True)
 def walk(request: HttpRequest, id: UUID) -> dict[str, Any]:
     return services.told(services.walk_of(asking(request), id))
 
 
-@router.post("/lessons/{uuid:id}/walk/takes", response=WalkOut)
+@router.post("/lessons/{uuid:id}/walk/takes", response=WalkOut, by_alias=True)
 def begin_take(request: HttpRequest, id: UUID, data: TakeIn) -> dict[str, Any]:
     """A take begins; one that began already is answered as it is."""
     found = lesson_of(asking(request), id)
@@ -40,7 +40,7 @@ def add_piece(request: HttpRequest, id: UUID, take_id: UUID, data: PieceIn) -> t
     return 204, None
 
 
-@router.patch("/lessons/{uuid:id}/walk", response=WalkOut)
+@router.patch("/lessons/{uuid:id}/walk", response=WalkOut, by_alias=True)
 def change_walk(request: HttpRequest, id: UUID, data: CutIn) -> dict[str, Any]:
     """Mend the cut, or the words over the chapters."""
     found = services.walk_of(asking(request), id)

@@ -21,7 +21,7 @@ from tropometer.server.clips.services import ready_clip
 from tropometer.server.rooms import RefusedClip, local_copy, scratch, video
 from tropometer.server.walks.models import KeptClip, Take, Walk
 from tropometer.server.walks.schemas import WalkClip
-from tropometer.server.walks.screens_code import run
+from tropometer.server.walks.screens_code import screens_code
 from tropometer.server.walks.services import pieces_of, score_of
 from tropometer.swing.names import CHECKPOINTS
 
@@ -29,6 +29,7 @@ if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
 
 VOICE_SECONDS = 900
+SCORE_SECONDS = 60
 
 
 def voice_take(take_id: UUID) -> None:
@@ -87,7 +88,8 @@ def make(lesson_id: UUID) -> None:
         str(id): {peg.name: peg.frame for peg in clip.pegs if peg.name in CHECKPOINTS}
         for id, clip in kept.items()
     }
-    whole = run("whole", cut, told, pegs)
+    with screens_code(SCORE_SECONDS) as ask:
+        whole = ask("whole", cut, told, pegs)
     with scratch() as folder:
         voice = _joined_voice(folder, cut, takes) if whole["length_ms"] else None
         _keep(walk, whole, {id: kept[id] for id in kept if str(id) in _clips_in([whole])}, voice)

@@ -1,8 +1,6 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useQuery } from "@tanstack/react-query";
 import { api, got, type Schemas } from "../api/client";
 import { meQuery } from "../api/queries";
-import { onTaken } from "../outbox";
 import { WalkPlayer } from "../walk/player/WalkPlayer";
 import { minutes } from "../walk/words";
 import type { Lesson } from "./useLessonActions";
@@ -12,7 +10,6 @@ type Walk = Schemas["WalkOut"];
 
 /** A lesson's walk: heard as the student will hear it, and mended. */
 export function WalkDesk({ walk, lesson }: { walk: Walk; lesson: Lesson }) {
-  const queries = useQueryClient();
   const units = useQuery(meQuery).data?.units ?? "cm";
   const path = { id: lesson.id };
   const made = walk.making ? 0 : walk.changed;
@@ -22,14 +19,6 @@ export function WalkDesk({ walk, lesson }: { walk: Walk; lesson: Lesson }) {
     enabled: !walk.making && walk.length_ms > 0,
     placeholderData: (before) => before,
   });
-  useEffect(
-    () =>
-      onTaken((_, posts) => {
-        const about = posts.some(({ kind }) => kind === "take" || kind === "piece" || kind === "cut");
-        if (about) void queries.invalidateQueries({ queryKey: ["walk", lesson.id] });
-      }),
-    [queries, lesson.id],
-  );
   const said = walk.takes.reduce((sum, take) => sum + take.length_ms, 0);
   const troubles = [walk.trouble, ...walk.takes.map(({ trouble }) => trouble)].filter(Boolean);
   return (

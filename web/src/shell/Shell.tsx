@@ -111,6 +111,11 @@ function useTaken(): void {
           void queries.invalidateQueries({ queryKey: ["sheet-preview"] });
           return;
         }
+        if (first.kind === "take" || first.kind === "piece" || first.kind === "cut") {
+          void queries.invalidateQueries({ queryKey: ["walk", first.lessonId] });
+          void queries.invalidateQueries({ queryKey: ["sheet-preview", first.lessonId] });
+          return;
+        }
         const lesson = answer as Schemas["LessonOut"];
         queries.setQueryData(["lesson", lesson.id], lesson);
         void queries.invalidateQueries({ queryKey: ["sheet-preview", lesson.id] });

@@ -16,7 +16,9 @@ export interface Microphone {
 }
 
 /** Why there is no microphone, in words. */
-export class NoMicrophone extends Error {}
+export class NoMicrophone extends Error {
+  override readonly name = "NoMicrophone";
+}
 
 export const RATE = 48_000;
 

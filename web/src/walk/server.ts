@@ -1,5 +1,5 @@
 import { chaptersOf } from "./chapters";
-import { type Cut, cutLength, saidAnew, type Take, wholeScore } from "./cut";
+import { type Cut, cutLength, type Take, wholeScore } from "./cut";
 
 /** What the worker asks of the screens' code (tropometer/server/walks/screens_code.py). */
 const CAN = {
@@ -10,13 +10,11 @@ const CAN = {
     const score = wholeScore(cut, takes);
     return { length_ms, score, chapters: chaptersOf(score, length_ms, pegs) };
   },
-  /** A cut with a take said anew in the place of a stretch. */
-  said_anew(cut: Cut, from: number, to: number, take: string, lengths: Record<string, number>) {
-    return saidAnew(cut, from, to, take, (id) => lengths[id] ?? 0);
-  },
 };
 
-export function run(name: keyof typeof CAN, given: string): string {
+/** Answers one line: a function's name and what it is given. */
+export function run(line: string): string {
+  const [name, given] = JSON.parse(line) as [keyof typeof CAN, never[]];
   const answer: (...given: never[]) => unknown = CAN[name];
-  return JSON.stringify(answer(...(JSON.parse(given) as never[])));
+  return JSON.stringify(answer(...given));
 }

@@ -1,6 +1,6 @@
 import { MARK_WORDS } from "../../words";
 import { useBench } from "../benchContext";
-import { KNOWN_LENGTH, MAT, PLAYER, PLUMB, type Side, type SideState } from "../benchState";
+import { chalkIn, KNOWN_LENGTH, MAT, PLAYER, PLUMB, type Side, type SideState } from "../benchState";
 import { MAT_CORNERS } from "../ground/useLaying";
 import { Doubts } from "../marks/Doubts";
 import { type ProposedMark, TakeProposed } from "../marks/ProposedMarks";
@@ -23,7 +23,7 @@ export function StageNotes({ side, state, proposed, corners, chosen }: Props) {
       className="pointer-events-none absolute inset-x-1 top-1 grid justify-items-start gap-1 *:pointer-events-auto"
       onPointerDown={(event) => event.stopPropagation()}
     >
-      {tool && (
+      {tool && !chalkIn(tool) && (
         <p className={SAID} role="status">
           {asked(tool, corners)}
         </p>

@@ -1,8 +1,8 @@
 import { create } from "zustand";
 import { outbox } from "../../outbox";
 import { walkLane } from "../../outbox/posts";
-import { type Microphone, microphones, NoMicrophone, openMicrophone } from "../../voice/microphone";
-import { VoiceRecorder } from "../../voice/voiceRecorder";
+import type { Microphone } from "../../voice/microphone";
+import type { VoiceRecorder } from "../../voice/voiceRecorder";
 import type { Cut } from "../../walk/cut";
 import { leadingTo, NOTHING, type Scene, type Score } from "../../walk/score";
 import type { Bench } from "../benchStore";
@@ -147,6 +147,9 @@ export async function beginTake(bench: Bench, lessonId: string, cut: Cut | null 
   if (useRecording.getState().phase !== "idle") return;
   set({ phase: "opening", trouble: "", ms: 0 });
   try {
+    // Fetched by whoever records: the bench is open without it.
+    const { microphones, openMicrophone } = await import("../../voice/microphone");
+    const { VoiceRecorder } = await import("../../voice/voiceRecorder");
     const microphone = await openMicrophone(useRecording.getState().device);
     const voice = await VoiceRecorder.open(microphone);
     set({ label: microphone.label, devices: await microphones() });
@@ -167,8 +170,8 @@ export async function beginTake(bench: Bench, lessonId: string, cut: Cut | null 
     take.begin(cut);
     set({ phase: "recording" });
   } catch (error) {
-    const trouble =
-      error instanceof NoMicrophone ? error.message : `Recording failed (${(error as Error).message}).`;
+    const { name, message } = error as Error;
+    const trouble = name === "NoMicrophone" ? message : `Recording failed (${message}).`;
     set({ phase: "idle", trouble });
   }
 }

@@ -5,7 +5,7 @@ import { type ClipFrames, holdFrames } from "../../frames/clipFrames";
 import type { FrameSource } from "../../frames/source";
 import { useSize } from "../../parts/useSize";
 import { fromImpact, type Units } from "../../units";
-import { type Hand, momentWords } from "../../words";
+import { CHECKPOINTS, type Hand, momentWords } from "../../words";
 import type { Scene, Side, StageShown } from "../score";
 import { SceneOverlay, type WalkClip } from "./SceneOverlay";
 import { walkView } from "./walkView";
@@ -21,20 +21,22 @@ interface Props {
   hand: Hand;
 }
 
+const IN_ORDER: string[] = CHECKPOINTS.map(([name]) => name);
+
 /** One stage of a walk: its frame by number, and over it what was shown and drawn. Two fingers look closer. */
 export function PlayedStage({ side, shown, clip, source, scene, frame, units, hand }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(box);
   const [closer, setCloser] = useState<View | null>(null);
-  const view = closer ?? (size.height ? walkView(shown.showing, size) : null);
+  const view = closer ?? (size.height ? walkView(shown.showing, clip, size) : null);
   const drawn = useNumberedFrame(source, clip, frame, canvas, view, size);
   const pinch = usePinch(box, view, clip, size, setCloser);
   // What is looked at closer stays so until the walk goes elsewhere.
   // biome-ignore lint/correctness/useExhaustiveDependencies: another picture or another look ends it
   useEffect(() => setCloser(null), [shown.clip, shown.showing]);
   const on = drawn ?? frame;
-  const moment = clip.pegs.find((peg) => peg.frame === on)?.name;
+  const moment = clip.pegs.find(({ frame, name }) => frame === on && IN_ORDER.includes(name))?.name;
   const time = clip.from_impact_s?.[on];
   return (
     <div
@@ -46,19 +48,25 @@ export function PlayedStage({ side, shown, clip, source, scene, frame, units, ha
       className="relative min-w-0 flex-1 touch-pan-y overflow-hidden bg-dusk"
       {...pinch}
     >
-      <canvas ref={canvas} className="absolute inset-0 h-full w-full" />
+      <canvas
+        ref={canvas}
+        className="absolute inset-0 h-full w-full"
+        data-scale={view?.scale}
+        data-cx={view?.cx}
+        data-cy={view?.cy}
+      />
       {view && drawn !== null && (
         <svg className="absolute inset-0 h-full w-full" aria-hidden="true">
           <SceneOverlay {...{ scene, side, clip, view, size, units, hand }} frame={drawn} />
         </svg>
       )}
-      <p className="num absolute bottom-0 left-0 bg-dusk/80 px-1.5 text-[11px] text-paper">
+      <p className="num absolute bottom-0 left-0 max-w-full truncate bg-dusk/80 px-1.5 text-[11px] text-paper">
         <span
           className={`mr-1 inline-block h-2 w-2 rounded-full ${clip.whose === "student" ? "bg-clay" : "bg-slate"}`}
           aria-hidden
         />
-        {clip.whose === "student" ? "you" : clip.name}
-        {moment ? ` · ${momentWords(moment).toLowerCase()}` : time != null ? ` · ${fromImpact(time)}` : ""}
+        {moment ? momentWords(moment).toLowerCase() : time != null ? fromImpact(time) : `frame ${on}`}
+        {clip.whose === "student" ? "" : ` · ${clip.name}`}
       </p>
     </div>
   );

@@ -77,7 +77,7 @@ export function WalkPlayer({ walk, base, units, hand, beneath }: Props) {
       </div>
       {told && words && <p className="bg-dusk px-3 py-2 text-sm leading-snug">{sidesOf(words, hand)}</p>}
       <WalkBar voice={voice} length={walk.length_ms} chapters={walk.chapters} />
-      <div className="flex items-center gap-1 px-2 pb-2">
+      <div className="flex flex-wrap items-center gap-x-0.5 px-2 pb-2">
         <button
           type="button"
           className="btn btn-square border-0 bg-brass text-dusk"
@@ -86,8 +86,8 @@ export function WalkPlayer({ walk, base, units, hand, beneath }: Props) {
         >
           {voice.playing ? <Pause size={20} aria-hidden /> : <Play size={20} aria-hidden />}
         </button>
-        <p className="num px-1 text-sm">
-          {minutes(voice.ms)} / {minutes(walk.length_ms)}
+        <p className="num px-1 text-xs whitespace-nowrap">
+          {minutes(voice.ms)} of {minutes(walk.length_ms)}
         </p>
         {!voice.playing && (
           <>
@@ -101,7 +101,7 @@ export function WalkPlayer({ walk, base, units, hand, beneath }: Props) {
         )}
         <button
           type="button"
-          className="btn btn-ghost btn-sm num ml-auto min-w-14 text-paper"
+          className="btn btn-ghost btn-sm num ml-auto px-1.5 text-paper"
           aria-label={`Pace ${voice.pace}. Change it`}
           onClick={() => voice.setPace(paceAfter(voice.pace))}
         >
