@@ -8,16 +8,20 @@ from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
+import av
 import numpy as np
 
 from tests.server import making
 from tests.server.test_lessons import LessonCase
 from tests.server.voices import Samples, counted, heard_pitch, pitch, recorded
+from tests.video import strip_clips
+from tropometer.golfer import strip
+from tropometer.server.walks.filming import film
 from tropometer.server.walks.making import make
 from tropometer.server.walks.models import Walk
 from tropometer.video.voice import read_voice
 
-SHOWING = {"cx": 80.0, "cy": 45.0, "high": 90.0, "wide": 120.0, "mirrored": False}
+SHOWING = {"cx": 320.0, "cy": 180.0, "high": 360.0, "wide": 640.0, "mirrored": False}
 PIECE_S = 2.0
 
 
@@ -25,6 +29,8 @@ class WalkTests(LessonCase):
     def setUp(self) -> None:
         super().setUp()
         self.walk = f"{self.path}/walk"
+        self.clip.width, self.clip.height = strip_clips.SIZE
+        self.clip.save(update_fields=["width", "height"])
 
     def events(self, *frames: tuple[int, int]) -> list[dict[str, Any]]:
         """The student's stage at frames, at times in ms."""
@@ -198,3 +204,66 @@ class WalkTests(LessonCase):
         with self.captureOnCommitCallbacks(execute=True):
             self.clip.swing.delete()
         self.assertEqual([path for path in files if path.exists()], [])
+
+    def test_the_film_shows_at_each_moment_the_frame_that_the_score_names(self) -> None:
+        score = self.events((500, 3), (1000, 4), (1033, 5), (1800, 9), (2500, 0))
+        ring = {"id": str(uuid4()), "clip": str(self.clip.pk), "frame": 9, "tool": "ring"}
+        middle, rim = {"x": 320.0, "y": 300.0}, {"x": 380.0, "y": 300.0}
+        score.append({"at": 1800, "kind": "chalk", "stroke": ring | {"points": [middle, rim]}})
+        self.record(counted(4), score)
+        self.call("PATCH", self.walk, {"captions": {"top": "Here the hip has gone past the shoe."}})
+        played, _ = self.made()
+        film(Walk.objects.get().pk)
+        walk = Walk.objects.get()
+        with av.open(walk.film.path) as container:
+            pictures = [frame.to_ndarray(format="rgb24") for frame in container.decode(video=0)]
+            sound = container.streams.audio[0]
+            assert sound.duration and sound.time_base
+            self.assertAlmostEqual(float(sound.duration * sound.time_base), 4, delta=0.1)
+        self.assertEqual(len(pictures), 120)
+        self.assertEqual(pictures[0].shape, (1080, 720, 3))
+        view = walkview(played["score"][0]["shown"]["showing"], self.clip)
+        for number, picture in enumerate(pictures):
+            ms = number * 1000 / 30
+            named = [e for e in played["score"] if e["kind"] in ("stage", "frame") and e["at"] <= ms][-1]
+            wanted = named["shown"]["frame"] if named["kind"] == "stage" else named["frame"]
+            self.assertEqual(read_strip(picture, view), wanted, number)
+        still, drawn = pictures[53], pictures[54]  # the ring is drawn with frame 9, and goes with it
+        on_ring = place(view, rim["x"], rim["y"])
+        self.assertGreater(int(drawn[on_ring].min()), 200)
+        self.assertLess(int(pictures[76][on_ring].min()), 200)
+        self.assertLess(int(still[on_ring].min()), 200)
+        words = slice(960, 1060)
+        self.assertGreater(int((pictures[40][words] > 200).sum()), 1000)
+
+
+def walkview(showing: dict[str, float], clip: Any) -> tuple[float, float, float]:
+    """Scale and middle with which a stage of 720 by 900 shows a picture, as the player's own rule has it."""
+    wanted = min(900 / showing["high"], 720 / (0.62 * showing["wide"]))
+    scale = max(wanted, min(900 / clip.height, 900 / showing["high"]))
+
+    def held(at: float, half: float, full: float) -> float:
+        return full / 2 if 2 * half >= full else min(max(at, half), full - half)
+
+    return (
+        scale,
+        held(showing["cx"], 360 / scale, clip.width),
+        held(showing["cy"], 450 / scale, clip.height),
+    )
+
+
+def place(view: tuple[float, float, float], x: float, y: float) -> tuple[int, int]:
+    """Row and column of a picture's point in the film."""
+    scale, cx, cy = view
+    return round(450 + (y - cy) * scale), round(360 + (x - cx) * scale)
+
+
+def read_strip(picture: Any, view: tuple[float, float, float]) -> int:
+    """The number in the frame's strip, as far as the stage shows it."""
+    number = 0
+    for bit in range(strip.BITS):
+        middle = strip.MARGIN_PX + strip.BLOCK_PX // 2
+        row, column = place(view, middle + bit * strip.BLOCK_PX, middle)
+        seen = 0 <= column < 720 and 0 <= row < 900
+        number = number * 2 + int(seen and picture[row, column].mean() > 128)
+    return number

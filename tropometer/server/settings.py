@@ -176,6 +176,7 @@ LANDMARK_MODELS = Path(env.path("TROPO_MODELS", default=str(VAR / "models"))())
 UPLOAD_KEPT_HOURS = 48
 # Files on their way between rooms; each machine's own.
 SCRATCH_ROOT = env.path("TROPO_SCRATCH", default=str(VAR / "scratch"))()
+FONT_ROOT = VAR / "fonts"  # the screens' own, unpacked for what draws outside a browser
 FILE_UPLOAD_PERMISSIONS = 0o600
 GB = 1024**3
 LEAST_FREE_BYTES = int(env.float("TROPO_LEAST_FREE_GB", 2.0) * GB)  # of the disk, whatever is sent

@@ -1,6 +1,6 @@
 """`python -m tropometer.video probe FILE`, `… proxy|show|voice FILE TARGET`,
 `… landmarks|track|carry|motion PROXY TARGET`, `… find PROXY OTHER`, `… ball|shaft PROXY`,
-`… walk-voice LIST TARGET`.
+`… walk-voice|film LIST TARGET`.
 
 Each says one JSON object a line.
 Foreign files are opened in this process of their own, so that a crash in a decoder stays here.
@@ -38,6 +38,7 @@ COMMANDS = (
     "show",
     "voice",
     "walk-voice",
+    "film",
 )
 
 
@@ -79,6 +80,8 @@ def main() -> int:
             _voice(arguments.source, arguments.target)
         elif arguments.command == "walk-voice":
             _walk_voice(arguments.source, arguments.target)
+        elif arguments.command == "film":
+            _film(arguments.source, arguments.target)
         elif arguments.command == "find":
             _find(arguments.source, arguments.target, arguments.frames, json.loads(arguments.points))
         elif arguments.command == "track":
@@ -148,6 +151,18 @@ def _walk_voice(listed: Path, target: Path) -> None:
         Stretch(Path(each["path"]), each["from_s"], each["to_s"]) for each in json.loads(listed.read_text())
     ]
     print(json.dumps(asdict(make_voice(spans, target))))
+
+
+def _film(about: Path, target: Path) -> None:
+    from tropometer.video.film import make_film
+
+    told = json.loads(about.read_text())
+    clips = {id: Path(path) for id, path in told["clips"].items()}
+    show = Progress()
+    count = make_film(
+        Path(told["plan"]), clips, told["fonts"], Path(told["voice"]), target, lambda share: show(share)
+    )
+    print(json.dumps({"pictures": count}))
 
 
 def _landmarks(

@@ -112,6 +112,7 @@ class SheetWalk(Schema):
 
     length_ms: int
     ready: bool
+    film: bool  # to be taken along
     chapters: list[Chapter]
 
 

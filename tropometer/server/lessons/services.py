@@ -23,7 +23,7 @@ from tropometer.server.judging.plans import said_plan, sent_plan
 from tropometer.server.lessons.models import Lesson, LessonFrame, TakenChange
 from tropometer.server.lessons.states import NotNow, must_be_draft
 from tropometer.server.teaching.showing import shown_to_instructor
-from tropometer.server.walks.playing import is_made
+from tropometer.server.walks.playing import has_film, is_made
 from tropometer.swing.names import CHECKPOINTS
 
 if TYPE_CHECKING:
@@ -261,7 +261,12 @@ def _walk_told(lesson: Lesson) -> dict[str, Any] | None:
     found: Walk | None = getattr(lesson, "walk", None)
     if found is None or not found.cut:
         return None
-    return {"length_ms": found.length_ms, "ready": is_made(found), "chapters": found.chapters}
+    return {
+        "length_ms": found.length_ms,
+        "ready": is_made(found),
+        "film": has_film(found),
+        "chapters": found.chapters,
+    }
 
 
 def _as_shown(frame: LessonFrame) -> LessonFrame:

@@ -12,9 +12,9 @@ from tropometer.server.clips.schemas import Height
 from tropometer.server.lessons.services import lesson_of
 from tropometer.server.ranged import private_file
 from tropometer.server.walks import services
-from tropometer.server.walks.playing import clip_file, clip_still, played, voice_file
+from tropometer.server.walks.playing import clip_file, clip_still, film_file, played, voice_file
 from tropometer.server.walks.schemas import CutIn, PieceIn, PlayedWalk, TakeIn, WalkOut
-from tropometer.server.walks.tasks import BROKEN_OFF_S, make_soon
+from tropometer.server.walks.tasks import BROKEN_OFF_S, film_soon, make_soon
 
 router = Router(tags=["walks"])
 
@@ -80,3 +80,15 @@ def clip_frame(
     height: Height = None,
 ) -> HttpResponse:
     return clip_still(services.walk_of(asking(request), id), clip_id, frame, height)
+
+
+@router.get("/lessons/{uuid:id}/walk/film.mp4", include_in_schema=False)
+def film(request: HttpRequest, id: UUID) -> HttpResponseBase:
+    return film_file(request, services.walk_of(asking(request), id))
+
+
+@router.post("/lessons/{uuid:id}/walk/film", response={204: None})
+def ask_for_film(request: HttpRequest, id: UUID) -> tuple[int, None]:
+    """Have the film made of the walk as it is."""
+    film_soon(services.walk_of(asking(request), id).pk)
+    return 204, None

@@ -13,8 +13,10 @@ from tropometer.server.walks.models import KeptClip, Take, Walk
 @receiver(post_delete, sender=Walk)
 @receiver(post_delete, sender=Take)
 def forget_voice(instance: Walk | Take, **_: Any) -> None:
-    """What was said."""
+    """What was said, and the film of it."""
     _forget(instance.voice)
+    if isinstance(instance, Walk):
+        _forget(instance.film)
 
 
 @receiver(post_delete, sender=KeptClip)

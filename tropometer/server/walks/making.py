@@ -69,6 +69,11 @@ def is_being_said(lesson_id: UUID, within_s: float) -> bool:
     return Take.objects.filter(walk=lesson_id, ended=False, pieces__came_at__gt=since).exists()
 
 
+def is_sent(lesson_id: UUID) -> bool:
+    """Whether the lesson of a walk has gone to its student."""
+    return Walk.objects.filter(pk=lesson_id, lesson__sent_at__isnull=False).exists()
+
+
 def make(lesson_id: UUID) -> None:
     """Make a walk's voice, score, chapters and clips from its cut as it is now. Safe to run twice."""
     walk = Walk.objects.select_related("lesson").filter(pk=lesson_id).first()

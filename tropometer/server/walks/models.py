@@ -17,6 +17,10 @@ def voice_path(walk: "Walk", name: str) -> str:
     return f"walks/{walk.pk}/{uuid.uuid4().hex}.m4a"
 
 
+def film_path(walk: "Walk", name: str) -> str:
+    return f"walks/{walk.pk}/{uuid.uuid4().hex}.mp4"
+
+
 def kept_clip_path(kept: "KeptClip", name: str) -> str:
     return f"walks/{kept.walk_id}/clips/{kept.pk}.mp4"
 
@@ -38,6 +42,9 @@ class Walk(models.Model):
     length_ms = models.PositiveIntegerField(default=0, help_text="of the voice as it was made")
     score = models.JSONField(default=list, help_text="of the whole walk, with nothing of what was cut away")
     chapters = models.JSONField(default=list)
+    film = models.FileField(upload_to=film_path, blank=True)
+    film_made = models.PositiveIntegerField(null=True, help_text="of which change the film is; null: of none")
+    film_progress = models.PositiveSmallIntegerField(null=True, help_text="percent of one that is being made")
     trouble = models.CharField(max_length=300, blank=True, help_text="why it could not be made")
 
     def __str__(self) -> str:

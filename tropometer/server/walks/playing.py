@@ -45,6 +45,19 @@ def voice_file(request: HttpRequest, walk: Walk) -> HttpResponseBase:
     return private_file(request, walk.voice, "audio/mp4", version=(walk.voice.name or "").rsplit("/", 1)[-1])
 
 
+def has_film(walk: Walk) -> bool:
+    """Whether there is a film of the walk as it was made last."""
+    return bool(walk.film) and walk.film_made == walk.made
+
+
+def film_file(request: HttpRequest, walk: Walk) -> HttpResponseBase:
+    """The walk as a film, to be saved."""
+    if not has_film(walk):
+        raise Http404("The film of this walk is not made yet.")
+    version = (walk.film.name or "").rsplit("/", 1)[-1]
+    return private_file(request, walk.film, "video/mp4", "walk.mp4", version)
+
+
 def clip_still(walk: Walk, clip_id: UUID, frame: int, height: int | None) -> HttpResponse:
     """One frame of a clip as the walk shows it, for whoever cannot decode it."""
     kept = walk.clips.filter(clip_id=clip_id).first()

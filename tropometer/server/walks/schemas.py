@@ -90,6 +90,8 @@ class WalkOut(Schema):
     making: bool
     length_ms: int
     trouble: str
+    film: bool  # there is one of the walk as it is
+    film_progress: int | None  # percent of one that is being made
 
 
 class WalkClip(BaseModel):

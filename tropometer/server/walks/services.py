@@ -14,6 +14,7 @@ from django.http import Http404
 
 from tropometer.server.clips.services import clip_of
 from tropometer.server.walks.models import KeptClip, Piece, Take, Walk
+from tropometer.server.walks.playing import has_film
 from tropometer.server.walks.score import last_frames
 
 if TYPE_CHECKING:
@@ -85,6 +86,8 @@ def told(walk: Walk) -> dict[str, Any]:
         "making": bool(walk.cut) and walk.made != walk.changed and not walk.trouble,
         "length_ms": walk.length_ms,
         "trouble": walk.trouble,
+        "film": has_film(walk),
+        "film_progress": walk.film_progress,
     }
 
 
@@ -213,7 +216,7 @@ def voice_of(walk: Walk, take_id: UUID) -> FieldFile:
 
 def kept_names() -> set[str]:
     """The names of all stored voices and clips of walks."""
-    columns = ((Walk, "voice"), (Take, "voice"), (KeptClip, "file"))
+    columns = ((Walk, "voice"), (Walk, "film"), (Take, "voice"), (KeptClip, "file"))
     return {
         name
         for model, column in columns

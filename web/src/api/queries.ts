@@ -287,5 +287,6 @@ export const walkQuery = (lessonId: string) =>
           throw error;
         },
       ),
-    refetchInterval: (query) => (query.state.data?.making ? WALK_POLL_MS : false),
+    refetchInterval: ({ state: { data } }) =>
+      data && (data.making || data.film_progress !== null) ? WALK_POLL_MS : false,
   });

@@ -1233,6 +1233,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/walk/film": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask For Film
+         * @description Have the film made of the walk as it is.
+         */
+        post: operations["tropometer_server_lessons_walk_api_ask_for_film"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bin": {
         parameters: {
             query?: never;
@@ -4507,6 +4527,8 @@ export interface components {
             length_ms: number;
             /** Ready */
             ready: boolean;
+            /** Film */
+            film: boolean;
             /** Chapters */
             chapters: components["schemas"]["Chapter"][];
         };
@@ -4569,6 +4591,10 @@ export interface components {
             length_ms: number;
             /** Trouble */
             trouble: string;
+            /** Film */
+            film: boolean;
+            /** Film Progress */
+            film_progress: number | null;
         };
         /**
          * WalkStretch
@@ -7640,6 +7666,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlayedWalk"];
                 };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_walk_api_ask_for_film: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem (RFC 9457) */
             default: {

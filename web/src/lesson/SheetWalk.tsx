@@ -40,6 +40,11 @@ export function SheetWalk(props: { walk: Schemas["SheetWalk"]; base: string; uni
       <Suspense fallback={waits}>
         <WalkPlayer walk={played.data} base={base} units={units} hand={hand} />
       </Suspense>
+      {walk.film && (
+        <a className="link mt-1 inline-block text-sm" href={`${base}/film.mp4`} download>
+          Save it as a film
+        </a>
+      )}
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, got, type Schemas } from "../api/client";
 import { meQuery } from "../api/queries";
 import { WalkPlayer } from "../walk/player/WalkPlayer";
@@ -46,6 +46,37 @@ export function WalkDesk({ walk, lesson }: { walk: Walk; lesson: Lesson }) {
           }
         />
       )}
+      {played.data && !walk.making && <Film walk={walk} />}
+    </div>
+  );
+}
+
+/** The walk as a film to take along: made when it is asked for, and by itself once the lesson is sent. */
+function Film({ walk }: { walk: Walk }) {
+  const queries = useQueryClient();
+  const path = { id: walk.lesson_id };
+  const ask = useMutation({
+    mutationFn: () => got(api.POST("/api/lessons/{id}/walk/film", { params: { path } })),
+    onSuccess: () => queries.setQueryData(["walk", walk.lesson_id], { ...walk, film_progress: 0 }),
+  });
+  if (walk.film)
+    return (
+      <a className="link text-sm" href={`/api/lessons/${walk.lesson_id}/walk/film.mp4`} download>
+        Save it as a film (MP4)
+      </a>
+    );
+  if (walk.film_progress !== null)
+    return (
+      <p className="text-sm" role="status">
+        The film is being made: {walk.film_progress} %
+      </p>
+    );
+  return (
+    <div>
+      <button type="button" className="btn btn-sm" disabled={ask.isPending} onClick={() => ask.mutate()}>
+        Make a film of it (MP4)
+      </button>
+      {ask.error && <p role="alert">{ask.error.message}</p>}
     </div>
   );
 }

@@ -1,5 +1,9 @@
+import type { Schemas } from "../api/client";
+import type { Units } from "../units";
+import type { Hand } from "../words";
 import { chaptersOf } from "./chapters";
 import { type Cut, cutLength, type Take, wholeScore } from "./cut";
+import { FILM, filmOf } from "./film/film";
 
 /** What the worker asks of the screens' code (tropometer/server/walks/screens_code.py). */
 const CAN = {
@@ -10,7 +14,16 @@ const CAN = {
     const score = wholeScore(cut, takes);
     return { length_ms, score, chapters: chaptersOf(score, length_ms, pegs) };
   },
+  /** Begin a film: its pictures are asked for one after the other. */
+  film(walk: Schemas["PlayedWalk"], title: string, units: Units, hand: Hand) {
+    pictureAt = filmOf(walk, title, units, hand);
+    return FILM;
+  },
+  /** The film's picture at a time. */
+  film_at: (ms: number) => pictureAt?.(ms) ?? null,
 };
+
+let pictureAt: ReturnType<typeof filmOf> | null = null;
 
 /** Answers one line: a function's name and what it is given. */
 export function run(line: string): string {

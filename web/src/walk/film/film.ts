@@ -1,0 +1,74 @@
+import { createElement } from "react";
+import { renderToStaticMarkup } from "react-dom/server";
+import type { Schemas } from "../../api/client";
+import type { Size, View } from "../../drawn/stageView";
+import type { Units } from "../../units";
+import type { Hand } from "../../words";
+import type { WalkClip } from "../player/SceneOverlay";
+import { walkView } from "../player/walkView";
+import { type Scene, type Score, ScoreReader, type Side } from "../score";
+import { FilmFrame, type Told } from "./FilmFrame";
+
+export const FILM: Size = { width: 720, height: 1080 };
+export const STAGES: Size = { width: 720, height: 900 };
+const BETWEEN = 4; // two stages, px
+const TOLD_EVERY_MS = 250; // how far it is
+
+/** A stage in the film: which frame of which clip, where, and how it is looked at. */
+export interface FilmStage {
+  side: Side;
+  clip: string;
+  frame: number;
+  left: number;
+  size: Size;
+  view: View;
+}
+
+/** What the film shows at a moment; no markup where it is as it was at the moment asked before. */
+export interface FilmPicture {
+  stages: FilmStage[];
+  svg: string | null;
+}
+
+/** A walk as a film: the same scenes as in the player, drawn by the same parts, on stages of a fixed size. */
+export function filmOf(walk: Schemas["PlayedWalk"], title: string, units: Units, hand: Hand) {
+  const reader = new ScoreReader(walk.score as Score);
+  const clips = new Map(walk.clips.map((clip) => [clip.id, clip]));
+  let before: { scene: Scene; told: Told } | null = null;
+  return (ms: number): FilmPicture => {
+    const scene = reader.at(ms);
+    const stages = stagesOf(scene, clips);
+    const chapter = walk.chapters.findLast(({ at }) => at <= ms + 1);
+    const told: Told = {
+      title,
+      caption: (chapter && walk.captions[chapter.name]) || "",
+      ms: Math.floor(ms / TOLD_EVERY_MS) * TOLD_EVERY_MS,
+      length_ms: walk.length_ms,
+      chapters: walk.chapters,
+    };
+    const same =
+      before?.scene === scene && before.told.ms === told.ms && before.told.caption === told.caption;
+    before = { scene, told };
+    if (same) return { stages, svg: null };
+    const drawn = createElement(FilmFrame, { scene, stages, clips, told, units, hand });
+    return { stages, svg: renderToStaticMarkup(drawn) };
+  };
+}
+
+function stagesOf(scene: Scene, clips: Map<string, WalkClip>): FilmStage[] {
+  const there = (["student", "reference"] as const).filter((side) =>
+    clips.has(scene.stages[side]?.clip ?? ""),
+  );
+  const { solo } = scene;
+  const sides = solo && there.includes(solo) ? [solo] : there;
+  const width = sides.length > 1 ? (STAGES.width - BETWEEN) / 2 : STAGES.width;
+  return sides.flatMap((side, i) => {
+    const shown = scene.stages[side];
+    const clip = shown && clips.get(shown.clip);
+    if (!shown || !clip) return [];
+    const size = { width, height: STAGES.height };
+    const frame = Math.min(shown.frame, clip.frame_count - 1);
+    const left = i * (width + BETWEEN);
+    return [{ side, clip: clip.id, frame, left, size, view: walkView(shown.showing, clip, size) }];
+  });
+}
