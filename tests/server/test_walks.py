@@ -21,7 +21,7 @@ from tropometer.server.walks.making import make
 from tropometer.server.walks.models import Walk
 from tropometer.video.voice import read_voice
 
-SHOWING = {"cx": 320.0, "cy": 180.0, "high": 360.0, "wide": 640.0, "mirrored": False}
+SHOWING = {"cx": 480.0, "cy": 180.0, "high": 360.0, "wide": 640.0, "mirrored": False}
 PIECE_S = 2.0
 
 
@@ -208,7 +208,7 @@ class WalkTests(LessonCase):
     def test_the_film_shows_at_each_moment_the_frame_that_the_score_names(self) -> None:
         score = self.events((500, 3), (1000, 4), (1033, 5), (1800, 9), (2500, 0))
         ring = {"id": str(uuid4()), "clip": str(self.clip.pk), "frame": 9, "tool": "ring"}
-        middle, rim = {"x": 320.0, "y": 300.0}, {"x": 380.0, "y": 300.0}
+        middle, rim = {"x": 480.0, "y": 250.0}, {"x": 540.0, "y": 250.0}
         score.append({"at": 1800, "kind": "chalk", "stroke": ring | {"points": [middle, rim]}})
         self.record(counted(4), score)
         self.call("PATCH", self.walk, {"captions": {"top": "Here the hip has gone past the shoe."}})
