@@ -73,5 +73,7 @@ class HouseTests(TestCase):
         )
         kept = WEB / "src" / "api" / "openapi.json"
         self.assertEqual(json.loads(written), json.loads(kept.read_text()), "run ./tropo api")
+        walk = self.check(sys.executable, "manage.py", "walk_schema")
+        self.assertEqual(walk, (ROOT / "docs" / "formats" / "walk.schema.json").read_text())
         types = self.check(NODE_BIN / "openapi-typescript", kept, cwd=WEB)
         self.assertEqual(types, (WEB / "src" / "api" / "schema.d.ts").read_text(), "run ./tropo api")

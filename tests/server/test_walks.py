@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import tempfile
 from base64 import b64encode
 from pathlib import Path
@@ -10,10 +11,12 @@ from uuid import uuid4
 
 import av
 import numpy as np
+from jsonschema import validate
 
 from tests.server import making
 from tests.server.test_lessons import LessonCase
 from tests.server.voices import Samples, counted, heard_pitch, pitch, recorded
+from tests.swings import ROOT
 from tests.video import strip_clips
 from tropometer.golfer import strip
 from tropometer.server.walks.filming import film
@@ -183,13 +186,34 @@ class WalkTests(LessonCase):
         self.assertIn(b"ftyp", b"".join(shown.streaming_content)[:16])  # type: ignore[attr-defined]
         self.assertEqual(self.client.get("/api/sheets/wrong/walk/voice.m4a").status_code, 404)
 
+    def test_captions_are_words_and_nothing_else(self) -> None:
+        self.record(counted(3), self.events((100, 5)))
+        bad = "<script>alert(1)</script>\n\n00:00:00.000 --> 00:00:09.000\nElse & more"
+        self.call("PATCH", self.walk, {"captions": {"top": bad}})
+        self.made()
+        answer = self.client.get(f"{self.walk}/captions.vtt")
+        text = answer.content.decode()
+        self.assertTrue(text.startswith("WEBVTT\n\n00:00:00.000 --> 00:00:03.0"), text)
+        self.assertEqual(text.count("-->"), 1)
+        self.assertNotIn("<", text)
+        self.assertIn("Else &amp; more", text)
+        self.call("PATCH", self.walk, {"captions": {"top": "x" * 1001}}, 422)
+
     def test_a_stranger_finds_nothing_and_erasing_leaves_nothing(self) -> None:
         take = self.record(counted(2), self.events((1000, 1)))
         made, _ = self.made()
+        validate(made, json.loads((ROOT / "docs/formats/walk.schema.json").read_text()))
         clip = made["clips"][0]["id"]
         own = [
             f"{self.walk}{end}"
-            for end in ("", "/played", "/voice.m4a", f"/clips/{clip}.mp4", f"/takes/{take}.m4a")
+            for end in (
+                "",
+                "/played",
+                "/voice.m4a",
+                "/captions.vtt",
+                f"/clips/{clip}.mp4",
+                f"/takes/{take}.m4a",
+            )
         ]
         files = [path for path in (self.media / "walks").rglob("*") if path.is_file()]
         self.assertEqual(len(files), 3)

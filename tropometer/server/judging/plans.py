@@ -13,6 +13,7 @@ from tropometer.server.judging.judged import JudgedSwing, judged
 from tropometer.server.judging.models import Plan
 from tropometer.server.judging.once import is_new
 from tropometer.server.judging.plan_words import ValueThen, in_words
+from tropometer.server.judging.sheet_words import beside_the_plan
 from tropometer.server.people.body import judged_as
 from tropometer.server.teaching.showing import found_or_404, own_of, shown_in_plan, shown_to_instructor
 from tropometer.swing.readings.register import KINDS
@@ -143,6 +144,14 @@ def sent_before(swing: Swing, plan: PlanIn, then: Mapping[str, ValueThen]) -> No
     Plan.objects.create(swing=swing, document=document, as_sent=as_sent)
 
 
+def read_anew(swing: Swing) -> None:
+    """Put what is read of a swing now beside a plan of its past: strengths, chain and measures."""
+    plan = Plan.objects.get(swing=swing)
+    beside = beside_the_plan(judged(swing, "", swing.instructor.units), plan.document)
+    plan.as_sent = (plan.as_sent or {}) | beside
+    plan.save(update_fields=["as_sent"])
+
+
 def phrases_of(instructor: User) -> dict[str, str]:
     """What an instructor last said to a student of each fault in words of their own."""
     found: dict[str, str] = {}
@@ -214,7 +223,7 @@ def _in_words(swing_judged: JudgedSwing, document: dict[str, Any]) -> dict[str, 
             return None
         return {"value": now.value, "u95": now.u95}
 
-    return in_words(
+    words = in_words(
         document,
         swing_judged.book,
         swing_judged.model.name,
@@ -223,3 +232,4 @@ def _in_words(swing_judged: JudgedSwing, document: dict[str, Any]) -> dict[str, 
         read,
         {drill: str(each.pk) for drill, each in own_of(swing_judged.swing.instructor).items()},
     )
+    return {**words, **beside_the_plan(swing_judged, document)}

@@ -264,11 +264,33 @@ class FocusSent(Schema):
     cautions: list[str]
 
 
+class ChainPlate(Schema):
+    """A fault that follows from the one before, in a student's words; or, at the end, the usual miss."""
+
+    name: str
+    miss: BallMiss | Literal[""]
+
+
+class MeasuredSent(Schema):
+    """A reading that the model asks for, as it was read."""
+
+    reading: str
+    at: str
+    unit: Unit
+    value: float
+    u95: float
+    low: float | None
+    high: float | None
+
+
 class SentPlan(Schema):
-    """A plan in the words in which it was, or would be, sent."""
+    """A plan in the words in which it was, or would be, sent, and what stands beside it on the sheet."""
 
     model: str
     focus: list[FocusSent]
+    strengths: list[str] = []
+    chain: list[ChainPlate] = []
+    measured: list[MeasuredSent] = []
 
 
 class ChangeOut(Schema):

@@ -15,7 +15,7 @@ from tropometer.server.lessons import sending, services
 from tropometer.server.lessons.schemas import LessonSheet
 from tropometer.server.ranged import private_file
 from tropometer.server.teaching.showing import file_of
-from tropometer.server.walks.playing import clip_file, clip_still, film_file, played, voice_file
+from tropometer.server.walks.playing import captions_vtt, clip_file, clip_still, film_file, played, voice_file
 from tropometer.server.walks.schemas import PlayedWalk
 
 router = Router(tags=["sheet"])
@@ -66,6 +66,11 @@ def sheet_clip_frame(
 @router.get("/sheets/{token}/walk/film.mp4", include_in_schema=False)
 def sheet_film(request: HttpRequest, token: str) -> HttpResponseBase:
     return film_file(request, services.walk_in(sending.by_token(token)))
+
+
+@router.get("/sheets/{token}/walk/captions.vtt", include_in_schema=False)
+def sheet_captions(request: HttpRequest, token: str) -> HttpResponse:
+    return captions_vtt(services.walk_in(sending.by_token(token)))
 
 
 @router.get("/sheets/{token}/shown/{uuid:id}", include_in_schema=False)

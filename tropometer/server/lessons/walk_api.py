@@ -12,7 +12,7 @@ from tropometer.server.clips.schemas import Height
 from tropometer.server.lessons.services import lesson_of
 from tropometer.server.ranged import private_file
 from tropometer.server.walks import services
-from tropometer.server.walks.playing import clip_file, clip_still, film_file, played, voice_file
+from tropometer.server.walks.playing import captions_vtt, clip_file, clip_still, film_file, played, voice_file
 from tropometer.server.walks.schemas import CutIn, PieceIn, PlayedWalk, TakeIn, WalkOut
 from tropometer.server.walks.tasks import BROKEN_OFF_S, film_soon, make_soon
 
@@ -92,3 +92,8 @@ def ask_for_film(request: HttpRequest, id: UUID) -> tuple[int, None]:
     """Have the film made of the walk as it is."""
     film_soon(services.walk_of(asking(request), id).pk)
     return 204, None
+
+
+@router.get("/lessons/{uuid:id}/walk/captions.vtt", include_in_schema=False)
+def captions(request: HttpRequest, id: UUID) -> HttpResponse:
+    return captions_vtt(services.walk_of(asking(request), id))

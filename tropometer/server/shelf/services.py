@@ -42,3 +42,11 @@ def names_on_shelf(instructor: User) -> set[str]:
     """What an instructor's references are called."""
     mine = ReferenceSwing.objects.filter(instructor=instructor, swing__removed_at__isnull=True)
     return set(mine.values_list("name", flat=True))
+
+
+def swing_of_school(instructor: User, teaching_model: str, hand: str) -> Swing | None:
+    """A swing on an instructor's shelf that shows a teaching model, by a player of this hand."""
+    mine = ReferenceSwing.objects.filter(instructor=instructor, swing__removed_at__isnull=True)
+    shown = mine.filter(teaching_model=teaching_model, swing__reference_hand=hand).select_related("swing")
+    found = shown.first()
+    return found.swing if found else None

@@ -45,6 +45,33 @@ def voice_file(request: HttpRequest, walk: Walk) -> HttpResponseBase:
     return private_file(request, walk.voice, "audio/mp4", version=(walk.voice.name or "").rsplit("/", 1)[-1])
 
 
+def captions_vtt(walk: Walk) -> HttpResponse:
+    """The words over each chapter, as WebVTT (W3C)."""
+    said = played(walk)
+    ends = [*(chapter["at"] for chapter in said["chapters"][1:]), said["length_ms"]]
+    cues = [
+        f"{_clock(chapter['at'])} --> {_clock(end)}\n{_cue(words)}\n"
+        for chapter, end in zip(said["chapters"], ends, strict=True)
+        if (words := said["captions"].get(chapter["name"], "").strip()) and end > chapter["at"]
+    ]
+    return HttpResponse(
+        "\n".join(["WEBVTT\n", *cues]),
+        content_type="text/vtt; charset=utf-8",
+        headers={"Cache-Control": "private, no-cache", "X-Content-Type-Options": "nosniff"},
+    )
+
+
+def _clock(ms: int) -> str:
+    seconds, thousandths = divmod(ms, 1000)
+    return f"{seconds // 3600:02}:{seconds // 60 % 60:02}:{seconds % 60:02}.{thousandths:03}"
+
+
+def _cue(words: str) -> str:
+    """Words that are nothing but words: no tag, no arrow that would begin another cue, no empty line."""
+    lines = [line.strip() for line in words.splitlines() if line.strip()]
+    return "\n".join(lines).replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
+
+
 def has_film(walk: Walk) -> bool:
     """Whether there is a film of the walk as it was made last."""
     return bool(walk.film) and walk.film_made == walk.made

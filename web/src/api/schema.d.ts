@@ -4102,6 +4102,16 @@ export interface components {
             certainty_then: number;
         };
         /**
+         * ChainPlate
+         * @description A fault that follows from the one before, in a student's words; or, at the end, the usual miss.
+         */
+        ChainPlate: {
+            /** Name */
+            name: string;
+            /** Miss */
+            miss: ("heavy" | "thin" | "topped" | "slice" | "hook" | "push" | "pull" | "shank" | "high" | "low" | "short" | "two_way") | "";
+        };
+        /**
          * DrillSent
          * @description A drill in the words in which it was sent.
          */
@@ -4175,14 +4185,52 @@ export interface components {
             then: components["schemas"]["ValueThen"] | null;
         };
         /**
+         * MeasuredSent
+         * @description A reading that the model asks for, as it was read.
+         */
+        MeasuredSent: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            /** Value */
+            value: number;
+            /** U95 */
+            u95: number;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+        };
+        /**
          * SentPlan
-         * @description A plan in the words in which it was, or would be, sent.
+         * @description A plan in the words in which it was, or would be, sent, and what stands beside it on the sheet.
          */
         SentPlan: {
             /** Model */
             model: string;
             /** Focus */
             focus: components["schemas"]["FocusSent"][];
+            /**
+             * Strengths
+             * @default []
+             */
+            strengths: string[];
+            /**
+             * Chain
+             * @default []
+             */
+            chain: components["schemas"]["ChainPlate"][];
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["MeasuredSent"][];
         };
         /** StepSent */
         StepSent: {

@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { TapePicture } from "../bench/readings/Tape";
+import { TapePicture } from "../drawn/TapePicture";
 import { type Units, withErrorOrNothing } from "../units";
 import { momentWords, READING_WORDS, SIGNED } from "../words";
 
@@ -26,7 +26,9 @@ export function FirstTapes({ tapes, units }: { tapes: FirstTape[]; units: Units 
               </span>
             </p>
             <TapePicture
-              reading={{ band: { low: tape.low, high: tape.high }, unit: tape.unit, provisional: true }}
+              band={{ low: tape.low, high: tape.high }}
+              unit={tape.unit}
+              provisional
               value={tape.value}
               u95={tape.u95}
               units={units}

@@ -1,6 +1,8 @@
 import type { Schemas } from "../api/client";
+import { TapePicture } from "../drawn/TapePicture";
 import { DrillShown } from "../parts/DrillShown";
 import { day } from "../parts/when";
+import { MISS_WORDS } from "../students/bodyWords";
 import { number, type Units, unitSign } from "../units";
 import { type Hand, VIEW_WORDS } from "../words";
 import { goalWords, readWords } from "./goalWords";
@@ -8,35 +10,78 @@ import { goalWords, readWords } from "./goalWords";
 type Plan = Schemas["SentPlan"];
 type Focus = Plan["focus"][number];
 
-/** What a lesson is about, in the student's words: each focus with its drills, its goal and its cautions. */
+/** All that a lesson is about, as its instructor sees it on the desk. */
 export function PlanParts({ plan, units, hand }: { plan: Plan; units: Units; hand: Hand }) {
-  return plan.focus.map((focus) => (
+  return plan.focus.map((focus, i) => (
     <section key={focus.fault} className="mt-6 border-t-4 border-brass pt-3 first:mt-0">
-      <h2 className="text-lg font-bold">{focus.name}</h2>
-      {focus.words && <p className="mt-1 leading-relaxed">{focus.words}</p>}
-      {focus.goal && <Goal goal={focus.goal} units={units} hand={hand} />}
-      <Cautions texts={focus.cautions} />
-      {focus.drills.map((drill) => (
-        <Drill key={drill.id} drill={drill} hand={hand} />
-      ))}
+      <FocusPart focus={focus} chain={i === 0 ? plan.chain : []} units={units} hand={hand} />
     </section>
   ));
 }
 
+/** A focus in the student's words: why it matters, what to do, what to take care of, and the goal. */
+export function FocusPart(props: { focus: Focus; chain: Plan["chain"]; units: Units; hand: Hand }) {
+  const { focus, chain, units, hand } = props;
+  return (
+    <>
+      <div className="mt-3 border-l-4 border-brass bg-chalk p-3">
+        <h3 className="font-bold">{focus.name}</h3>
+        {focus.words && <p className="mt-1 leading-relaxed">{focus.words}</p>}
+      </div>
+      {chain.length > 1 && <WhyItMatters chain={chain} />}
+      <Cautions texts={focus.cautions} />
+      {focus.drills.map((drill) => (
+        <Drill key={drill.id} drill={drill} hand={hand} />
+      ))}
+      {focus.goal && <Goal goal={focus.goal} units={units} hand={hand} />}
+    </>
+  );
+}
+
+/** What leads to what, from the focus to the usual miss. */
+function WhyItMatters({ chain }: { chain: Plan["chain"] }) {
+  return (
+    <ol className="mt-3 flex flex-wrap items-center gap-y-2 text-sm" aria-label="Why it matters">
+      {chain.map(({ name, miss }, i) => (
+        <li key={name || miss} className="flex items-center">
+          {i > 0 && <span className="h-0.5 w-4 bg-brass" aria-hidden />}
+          <span
+            className={`rounded-sm border px-2 py-1 ${miss ? "border-pine bg-pine font-semibold text-paper" : "border-base-content bg-chalk"}`}
+          >
+            {miss ? MISS_WORDS[miss] : name}
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
 function Goal({ goal, units, hand }: { goal: NonNullable<Focus["goal"]>; units: Units; hand: Hand }) {
   return (
-    <p className="mt-2">
-      <strong>The goal{goal.by && `, by ${day(goal.by)}`}:</strong> {goalWords(goal, units, hand)}.
+    <section className="mt-6">
+      <h3 className="font-bold">Goal{goal.by && ` by ${day(goal.by)}`}</h3>
+      <p>
+        {goalWords(goal, units, hand)}.
+        {goal.then && (
+          <>
+            {" "}
+            In this swing {readWords(goal.reading, goal.then.value, goal.unit, units, hand)} (±{" "}
+            {number(goal.then.u95, goal.unit, units)}
+            {goal.unit === "deg" ? "" : " "}
+            {unitSign(goal.unit, units)}).
+          </>
+        )}
+      </p>
       {goal.then && (
-        <>
-          {" "}
-          In this swing {readWords(goal.reading, goal.then.value, goal.unit, units, hand)} (±{" "}
-          {number(goal.then.u95, goal.unit, units)}
-          {goal.unit === "deg" ? "" : " "}
-          {unitSign(goal.unit, units)}).
-        </>
+        <TapePicture
+          band={{ low: goal.low ?? null, high: goal.high ?? null }}
+          unit={goal.unit}
+          value={goal.then.value}
+          u95={goal.then.u95}
+          units={units}
+        />
       )}
-    </p>
+    </section>
   );
 }
 
@@ -55,7 +100,7 @@ function Drill({ drill, hand }: { drill: Focus["drills"][number]; hand: Hand }) 
   ];
   return (
     <div className="mt-4">
-      <h3 className="font-bold">Your drill: {drill.name}</h3>
+      <h3 className="font-bold">Do this: {drill.name}</h3>
       <DrillShown shown={drill.shown} name={drill.name} hand={hand} />
       <dl className="mt-2 grid gap-2">
         {rows
@@ -68,10 +113,16 @@ function Drill({ drill, hand }: { drill: Focus["drills"][number]; hand: Hand }) 
           ))}
       </dl>
       {drill.steps.length > 0 && (
-        <ol className="mt-2 list-decimal pl-5">
-          {drill.steps.map((step) => (
-            <li key={step.do}>
-              {step.do} <span className="opacity-85">({step.dose})</span>
+        <ol className="mt-2" aria-label="Step by step">
+          {drill.steps.map((step, i) => (
+            <li key={step.do} className="flex gap-3 border-t border-base-content/20 py-2">
+              <span className="num w-5 shrink-0" aria-hidden>
+                {i + 1}
+              </span>
+              <span>
+                {step.do}
+                <span className="block text-sm opacity-85">{step.dose}</span>
+              </span>
             </li>
           ))}
         </ol>

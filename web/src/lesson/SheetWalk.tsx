@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense } from "react";
+import { Play } from "lucide-react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
 import type { Units } from "../units";
 import { minutes } from "../walk/words";
 import type { Hand } from "../words";
 
-const WalkPlayer = lazy(async () => ({
-  default: (await import("../walk/player/WalkPlayer")).WalkPlayer,
-}));
+const player = () => import("../walk/player/WalkPlayer");
+const WalkPlayer = lazy(async () => ({ default: (await player()).WalkPlayer }));
 
 /** The walk on a student's sheet. Its player comes after the words, and before anybody has pressed it. */
 export function SheetWalk(props: { walk: Schemas["SheetWalk"]; base: string; units: Units; hand: Hand }) {
@@ -22,23 +22,48 @@ export function SheetWalk(props: { walk: Schemas["SheetWalk"]; base: string; uni
     enabled: walk.ready,
     staleTime: Number.POSITIVE_INFINITY,
   });
-  const waits = (
-    <p className="mb-4 rounded bg-pine p-4 text-paper" role="status">
-      Walk through your swing · {minutes(walk.length_ms)}
-      {!walk.ready && ". It is being made ready; look again in a minute."}
-    </p>
-  );
+  const [open, setOpen] = useState(false);
+  // Here before it is pressed: a press may begin to play, a script that comes later may not.
+  useEffect(() => void player().catch(() => undefined), []);
   if (played.error)
     return (
       <p role="alert" className="mb-4">
         {played.error.message}
       </p>
     );
-  if (!played.data) return waits;
+  if (!open || !played.data)
+    return (
+      <button
+        type="button"
+        className="mb-4 flex w-full items-stretch overflow-hidden rounded bg-pine text-left text-paper disabled:opacity-80"
+        disabled={!played.data}
+        onClick={() => setOpen(true)}
+        data-no-print
+      >
+        <span className="grid w-14 place-items-center bg-brass text-dusk">
+          <Play size={22} aria-hidden />
+        </span>
+        <span className="min-w-0 flex-1 px-3 py-2">
+          {walk.ready
+            ? `Walk through your swing · ${minutes(walk.length_ms)}`
+            : "Your walk is being made ready; look again in a minute."}
+          <span className="relative mt-2 block h-3" aria-hidden>
+            <span className="absolute inset-x-0 top-1.5 h-px bg-paper/50" />
+            {walk.chapters.map(({ at, name }) => (
+              <span
+                key={`${at} ${name}`}
+                className="absolute top-0 h-3 w-0.5 bg-brass"
+                style={{ left: `${(100 * at) / Math.max(walk.length_ms, 1)}%` }}
+              />
+            ))}
+          </span>
+        </span>
+      </button>
+    );
   return (
     <div className="mb-5" data-no-print>
-      <Suspense fallback={waits}>
-        <WalkPlayer walk={played.data} base={base} units={units} hand={hand} />
+      <Suspense fallback={<p className="rounded bg-pine p-4 text-paper">Opening the walk …</p>}>
+        <WalkPlayer walk={played.data} base={base} units={units} hand={hand} begin />
       </Suspense>
       {walk.film && (
         <a className="link mt-1 inline-block text-sm" href={`${base}/film.mp4`} download>

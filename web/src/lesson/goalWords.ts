@@ -63,6 +63,11 @@ export function goalWords(goal: Goal, units: Units, hand: Hand): string {
   return sidesOf(`${when}${name} ${words}`, hand);
 }
 
+/** What a reading is of, in a student's words. */
+export function nameOf(reading: string, hand: Hand): string {
+  return sidesOf(PLAIN[reading]?.[0] ?? READING_WORDS[reading] ?? reading, hand);
+}
+
 /** What was read, in the same words: "4.2 cm away from the target". */
 export function readWords(reading: string, value: number, unit: Unit, units: Units, hand: Hand): string {
   const [, minus, plus] = PLAIN[reading] ?? [""];

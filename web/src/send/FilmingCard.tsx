@@ -5,9 +5,9 @@ const CLAY = "var(--student)";
 const BRASS = "var(--color-accent)";
 
 /** How to film a swing so that it can be measured: from the front, and along the line. */
-export function FilmingCard({ hand }: { hand: Hand }) {
+export function FilmingCard({ hand, folded = false }: { hand: Hand; folded?: boolean }) {
   return (
-    <details className="plate mb-4 p-3" open>
+    <details className="plate mb-4 p-3" open={!folded}>
       <summary className="cursor-pointer font-semibold">How to film it</summary>
       <div className="mt-2 grid gap-3 sm:grid-cols-2">
         <figure>

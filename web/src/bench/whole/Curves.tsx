@@ -1,12 +1,12 @@
 import { type PointerEvent, useMemo, useRef } from "react";
 import { INK_WORDS, PAPER_INK } from "../../drawn/ink";
+import { type TapeScale, tapeScale } from "../../drawn/tapeScale";
 import { useSize } from "../../parts/useSize";
 import { type Unit, type Units, withError } from "../../units";
 import { CHECKPOINT_WORDS, type Checkpoint, READING_WORDS, SIGNED } from "../../words";
 import { useBench, useFrame } from "../benchContext";
 import { OTHER, onOf, pegsOf, type Side } from "../benchState";
 import { type Band, endsOf } from "../readings/band";
-import { type TapeScale, tapeScale } from "../readings/tapeScale";
 import type { RulerLayout } from "../rule/rulerLayout";
 import { useRuler } from "../rule/useRuler";
 import { CurveChart } from "./CurveChart";

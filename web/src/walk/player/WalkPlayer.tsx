@@ -25,13 +25,14 @@ interface Props {
   base: string; // the address under which its voice and clips lie
   units: Units;
   hand: Hand; // of the student who reads it
+  begin?: boolean; // somebody has just pressed to hear it
   beneath?: (voice: Voice) => ReactNode;
 }
 
 /** A narrated walk: the voice is the clock, and the stages show what stood there when it was said. */
-export function WalkPlayer({ walk, base, units, hand, beneath }: Props) {
+export function WalkPlayer({ walk, base, units, hand, begin = false, beneath }: Props) {
   const audio = useRef<HTMLAudioElement>(null);
-  const voice = useVoice(audio);
+  const voice = useVoice(audio, begin);
   const reader = useMemo(() => new ScoreReader(walk.score as Score), [walk.score]);
   const clips = useMemo(() => new Map(walk.clips.map((clip) => [clip.id, clip])), [walk.clips]);
   const [stepped, setStepped] = useState<{ at: number; by: number } | null>(null); // from what stands there

@@ -17,7 +17,7 @@ export interface Voice {
 }
 
 /** Watches an audio element, picture by picture while it plays. */
-export function useVoice(audio: RefObject<HTMLAudioElement | null>): Voice {
+export function useVoice(audio: RefObject<HTMLAudioElement | null>, begin = false): Voice {
   const [ms, setMs] = useState(0);
   const [playing, setPlaying] = useState(false);
   const [waiting, setWaiting] = useState(false);
@@ -53,11 +53,13 @@ export function useVoice(audio: RefObject<HTMLAudioElement | null>): Voice {
       volumechange: () => mute(voice.muted || voice.volume === 0),
     };
     for (const [name, each] of Object.entries(heard)) voice.addEventListener(name, each);
+    // Where the browser wants one more press, the button is there.
+    if (begin) void voice.play().catch(() => undefined);
     return () => {
       cancelAnimationFrame(asked.current);
       for (const [name, each] of Object.entries(heard)) voice.removeEventListener(name, each);
     };
-  }, [audio]);
+  }, [audio, begin]);
 
   const turn = useCallback(() => {
     const voice = audio.current;

@@ -15,6 +15,7 @@ from tropometer.server.clips.uploads import Sender
 from tropometer.server.demo import practice
 from tropometer.server.demo.answers import Answer
 from tropometer.server.demo.drawn import PRESSURE_FILE, arrived, mark, pressure_table, put_models_on_shelf
+from tropometer.server.demo.tasks import tell_more
 from tropometer.server.judging.plans import sent_before as plan_sent_before
 from tropometer.server.lessons.sending import sent_before
 from tropometer.server.people import services as people
@@ -90,3 +91,4 @@ class Command(BaseCommand):
         sent_at = swing.received_at + ANSWERED_AFTER
         plan_sent_before(swing, answer.plan, answer.values_then)
         sent_before(swing, answer.opening, sent_at, read_at=sent_at + timedelta(hours=3))
+        tell_more.defer(swing_id=str(swing.pk))

@@ -1,4 +1,4 @@
-import { shown, type Unit, type Units } from "../../units";
+import { shown, type Unit, type Units } from "../units";
 
 export interface TapeScale {
   low: number; // in the shown unit
