@@ -12,6 +12,7 @@ import numpy as np
 from playwright.sync_api import Page, expect
 
 from tests.browser.base import BrowserCase, StageDriver
+from tests.browser.test_accessible import check_axe
 from tests.server.voices import RATE
 from tests.video import strip_clips
 from tropometer.golfer import strip
@@ -81,6 +82,7 @@ class NarratedWalkTests(BrowserCase):
         page.goto(f"/bench/{self.clip.swing_id}?station=tell")
         driver = StageDriver(page)
         driver.wait_drawn()
+        expect(page.get_by_role("button", name=re.compile("^Record"))).to_be_enabled()
         page.keyboard.press("0")  # the strip is seen in the whole picture only
         return driver
 
@@ -112,6 +114,7 @@ class NarratedWalkTests(BrowserCase):
         page.get_by_role("toolbar", name="Chalk").get_by_role("button", name="Arrow").click()
         driver.drag((200, 200), (300, 260))
         page.wait_for_timeout(600)
+        check_axe(self, page, "recording")
         self.end(page)
         walk, voice = self.made()
         steps = [e["at"] / 1000 for e in walk.score if e["kind"] == "frame"]
@@ -130,6 +133,9 @@ class NarratedWalkTests(BrowserCase):
         self.addCleanup(phone.close)
         student = phone.new_page()
         student.goto(f"/l/{Lesson.objects.get().token}")
+        student.get_by_role("button", name="Walk through your swing").click()
+        expect(student.get_by_role("button", name="Pause")).to_be_visible()  # it speaks at once
+        student.get_by_role("button", name="Pause").click()
         bar = student.get_by_role("slider", name="Where in the walk")
         stage = student.locator("[data-walk-stage=student]")
         for number, at in enumerate(steps, start=1):
@@ -140,6 +146,7 @@ class NarratedWalkTests(BrowserCase):
                     PLAYED_STRIP, ["student", strip.BLOCK_PX, strip.MARGIN_PX, strip.BITS]
                 )
                 self.assertEqual(read, frame)
+        check_axe(self, student, "a walk that plays")
         student.get_by_role("button", name="One frame on").click()
         expect(stage).to_have_attribute("data-drawn", str(len(steps)))
         bar.fill(str(walk.length_ms // 100 * 100))

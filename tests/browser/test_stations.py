@@ -192,7 +192,7 @@ class StationTests(BrowserCase):
         page.keyboard.press("t")
         page.get_by_role("button", name="Begin with words").click()
         expect(page.get_by_text("Turn behind you.")).to_be_visible()
-        expect(page.get_by_role("heading", name=re.compile("Your drill:")).first).to_be_visible()
+        expect(page.get_by_role("heading", name=re.compile("Do this:")).first).to_be_visible()
         page.keyboard.press("j")
         taking = page.get_by_role("button", name=re.compile("^Take .* out$"))
         for _ in range(taking.count()):

@@ -257,7 +257,7 @@ class WalkTests(BrowserCase):
         page.get_by_role("link", name="See it as the student will").click()
         preview = page.get_by_role("complementary", name="Preview of the lesson sheet")
         expect(preview).to_contain_text("Keep this room.")
-        expect(preview).to_contain_text("Your drill: Pressure across before the turn ends")
+        expect(preview).to_contain_text("Do this: Pressure across before the turn ends")
         page.get_by_role("button", name="Send to ilse@skerrow.example").click()
         expect(page.get_by_text("Not read yet.")).to_be_visible()
         page.get_by_role("button", name="Take it back").click()
@@ -282,7 +282,7 @@ class WalkTests(BrowserCase):
         told = re.compile(r"Your left \(back\) hip is \d\.\d cm inside your shoe\.")
         expect(page.get_by_text(told)).to_be_visible()
         expect(
-            page.get_by_role("heading", name="Your drill: Pressure across before the turn ends")
+            page.get_by_role("heading", name="Do this: Pressure across before the turn ends")
         ).to_be_visible()
         expect(page.get_by_text("Take care.").first).to_be_visible()
         loaded = page.locator("svg image").first

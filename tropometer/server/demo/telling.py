@@ -52,6 +52,8 @@ def tell(swing_id: UUID) -> None:
             (clip for clip in (beside.clips.all() if beside else ()) if clip.view == face.view), None
         )
         shown = making.kept_clip(face)
+        if not shown.pegs:  # told in words alone
+            return
         moment = _moment(lesson.swing)
         frame = _frame(shown, moment)
         lines = _lines(shown, swing)
@@ -66,10 +68,10 @@ def tell(swing_id: UUID) -> None:
 
 
 def _lines(shown: WalkClip, swing: Swing) -> list[str]:
-    """The gauges that show what the lesson's goals are about; else the upright beside the back foot."""
+    """The upright beside the back foot, and the gauges that show what the lesson's goals are about."""
     goals = {focus["goal"]["reading"] for focus in swing.plan.document["focus"] if focus["goal"]}
     about = [gauge.id for gauge in shown.gauges if any(shape.reading in goals for shape in gauge.shapes)]
-    return about or ["trail_plumb", "trail_hip_gate"]
+    return ["trail_plumb", *about] if about else ["trail_plumb", "trail_hip_gate"]
 
 
 def _moment(swing: Swing) -> str:

@@ -6,7 +6,7 @@ import type { Hand } from "../words";
 
 type Frame = Schemas["LessonFrameOut"];
 
-const SHOWN_WIDTH = 420;
+const [ALONE_WIDE, PAIRED_WIDE] = [420, 220]; // labels keep their size, however small the picture is
 
 /** A lesson's frame: the still with its gauges and values as they were drawn on the bench. */
 export function DrawnFrame(props: {
@@ -14,20 +14,22 @@ export function DrawnFrame(props: {
   src: string;
   units: Units;
   mirrored?: boolean;
+  beside?: boolean; // it is one of a pair
   hand?: Hand; // of the student who reads it
 }) {
-  const { frame, src, units, mirrored = false, hand } = props;
+  const { frame, src, units, mirrored = false, beside = false, hand } = props;
+  const shownWide = beside ? PAIRED_WIDE : ALONE_WIDE;
   const { drawn } = frame;
   const { left, top, width, height } = drawn.crop;
-  const scale = SHOWN_WIDTH / width;
+  const scale = shownWide / width;
   const place = ({ x, y }: { x: number; y: number }) => ({
-    x: mirrored ? SHOWN_WIDTH - (x - left) * scale : (x - left) * scale,
+    x: mirrored ? shownWide - (x - left) * scale : (x - left) * scale,
     y: (y - top) * scale,
   });
   const words = `Frame ${frame.frame} of ${drawn.name}${drawn.checkpoint ? `, ${drawn.checkpoint}` : ""}`;
   return (
     <svg
-      viewBox={`0 0 ${SHOWN_WIDTH} ${height * scale}`}
+      viewBox={`0 0 ${shownWide} ${height * scale}`}
       className="block w-full rounded-sm bg-dusk"
       role="img"
       aria-label={words}
@@ -38,13 +40,13 @@ export function DrawnFrame(props: {
         y={-top * scale}
         width={drawn.width * scale}
         height={drawn.height * scale}
-        transform={mirrored ? `translate(${SHOWN_WIDTH} 0) scale(-1 1)` : undefined}
+        transform={mirrored ? `translate(${shownWide} 0) scale(-1 1)` : undefined}
       />
       <GaugeLayer
         gauges={drawn.gauges}
         frame={null}
         place={place}
-        wide={SHOWN_WIDTH}
+        wide={shownWide}
         units={units}
         ink={INK[drawn.whose]}
         hand={hand}

@@ -23,8 +23,11 @@ export function FramePart(props: {
   return (
     <section className={beside ? "min-w-0" : "mt-4"}>
       <h3 className={`flex items-center gap-2 font-semibold ${beside ? "mb-1 px-2 text-sm" : "mb-2"}`}>
-        <span className={`h-3 w-3 rounded-full ${mine ? "bg-clay" : "bg-slate"}`} aria-hidden />
-        {mine ? "You" : drawn.name}: {moment.toLowerCase()}
+        <span className={`h-3 w-3 shrink-0 rounded-full ${mine ? "bg-clay" : "bg-slate"}`} aria-hidden />
+        <span className={beside ? "truncate" : ""}>
+          {mine ? "You" : drawn.name}
+          {beside && !mine ? "" : `, ${moment.toLowerCase()}`}
+        </span>
       </h3>
       <DrawnFrame
         frame={frame}
@@ -32,6 +35,7 @@ export function FramePart(props: {
         units={sheet.units}
         mirrored={drawn.hand !== sheet.hand}
         hand={sheet.hand}
+        beside={beside}
       />
       {frame.words && (
         <div className={beside ? "mt-2 px-2 text-sm" : "mt-3"}>

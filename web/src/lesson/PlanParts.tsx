@@ -24,7 +24,7 @@ export function FocusPart(props: { focus: Focus; chain: Plan["chain"]; units: Un
   const { focus, chain, units, hand } = props;
   return (
     <>
-      <div className="mt-3 border-l-4 border-brass bg-chalk p-3">
+      <div className="mt-3 border-l-4 border-brass bg-base-200 p-3">
         <h3 className="font-bold">{focus.name}</h3>
         {focus.words && <p className="mt-1 leading-relaxed">{focus.words}</p>}
       </div>
@@ -46,7 +46,7 @@ function WhyItMatters({ chain }: { chain: Plan["chain"] }) {
         <li key={name || miss} className="flex items-center">
           {i > 0 && <span className="h-0.5 w-4 bg-brass" aria-hidden />}
           <span
-            className={`rounded-sm border px-2 py-1 ${miss ? "border-pine bg-pine font-semibold text-paper" : "border-base-content bg-chalk"}`}
+            className={`rounded-sm border px-2 py-1 ${miss ? "border-pine bg-pine font-semibold text-paper" : "border-base-content bg-base-200"}`}
           >
             {miss ? MISS_WORDS[miss] : name}
           </span>
