@@ -13,12 +13,18 @@ from tropometer.server.people.models import Student
 from tropometer.server.shelf.models import ReferenceSwing
 
 SCHEMA = json.loads((ROOT / "web/src/api/openapi.json").read_text())
-OPEN = ("/api/sheets/{token}", "/api/sent/{token}")
+OPEN = ("/api/sheets/{token}", "/api/sheets/{token}/walk/played", "/api/sent/{token}")
 NOT_IN_SCHEMA = (
     ("get", "/api/clips/{clip}/proxy.mp4"),
     ("get", "/api/clips/{clip}/original"),
     ("get", "/api/clips/{clip}/stills/0.jpg"),
     ("get", "/api/lessons/{lesson}/frames/{frame_id}.jpg"),
+    ("get", "/api/lessons/{lesson}/walk/voice.m4a"),
+    ("get", "/api/lessons/{lesson}/walk/film.mp4"),
+    ("get", "/api/lessons/{lesson}/walk/captions.vtt"),
+    ("get", "/api/lessons/{lesson}/walk/takes/{take_id}.m4a"),
+    ("get", "/api/lessons/{lesson}/walk/clips/{clip}.mp4"),
+    ("get", "/api/lessons/{lesson}/walk/clips/{clip}/0.jpg"),
 )
 A_CLIP = {"upload_id": "11111111-1111-4111-8111-111111111111", "view": "face_on"}
 BODIES: dict[tuple[str, str], Any] = {
@@ -38,6 +44,16 @@ BODIES: dict[tuple[str, str], Any] = {
     ("patch", "/api/lessons/{id}"): {"title": "X"},
     ("put", "/api/lessons/{id}/expiry"): {"last_day": None},
     ("patch", "/api/lessons/{id}/frames/{frame_id}"): {"words": "X"},
+    ("post", "/api/lessons/{id}/walk/takes"): {
+        "id": "22222222-2222-4222-8222-222222222222",
+        "container": "webm",
+    },
+    ("post", "/api/lessons/{id}/walk/takes/{take_id}/pieces"): {
+        "number": 0,
+        "voice": "",
+        "score": [],
+        "until_ms": 0,
+    },
 }
 
 
@@ -61,6 +77,7 @@ class AccessTests(TestCase):
         self.named = {
             "swing_id": swing.pk,
             "frame_id": frame.pk,
+            "take_id": "22222222-2222-4222-8222-222222222222",
             "frame": 0,
             "piece": "own_fault",
             "fault": "sways",

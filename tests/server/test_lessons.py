@@ -72,6 +72,16 @@ class LessonTests(LessonCase):
         drawn = self.post(f"{self.path}/frames", body)["frames"][0]["drawn"]
         self.assertEqual({gauge["id"] for gauge in drawn["gauges"]}, {"belt_line", "trail_plumb"})
 
+    def test_chalk_goes_with_the_frame_on_which_it_was_drawn(self) -> None:
+        ends = [{"x": 10.0, "y": 20.0}, {"x": 60.0, "y": 20.0}]
+        stroke = {"clip": str(self.clip.pk), "tool": "arrow", "points": ends, "text": None}
+        here, elsewhere = ({**stroke, "id": str(uuid4()), "frame": frame} for frame in (5, 6))
+        body = {"clip_id": str(self.clip.pk), "frame": 5, "chalk": [here, elsewhere]}
+        (frame,) = self.post(f"{self.path}/frames", body)["frames"]
+        self.assertEqual(frame["drawn"]["chalk"], [here])
+        endless = {**here, "points": ends * 3000}
+        self.post(f"{self.path}/frames", body | {"chalk": [endless]}, 422)
+
     def test_what_a_killed_browser_sends_again_is_not_done_again(self) -> None:
         """Each change is taken once by its id, and stays undone when it was undone since."""
         first, second = ({"id": str(uuid4()), "opening": words} for words in ("First.", "Second."))

@@ -21,7 +21,7 @@ FORMATS = "matroska,webm,mov,mp4,m4a,ogg,wav"  # what browsers record
 LONGEST_S = 3600
 BITS_A_SECOND = 64_000
 # ITU-R BS.1770-4 loudness, EBU Tech 3341: −16 LUFS is what speech on phones and computers is evened out to.
-LOUDNESS_LUFS, RANGE_LU, PEAK_DBTP = -16, 7, -1.5
+LOUDNESS_LUFS, RANGE_LU, PEAK_DBTP = -16, 7, -2.0
 SEAM_S = 0.004  # over which two stretches go into each other, so that nothing clicks
 QUIET_OVER_FLOOR, QUIET_OF_SPEECH = (
     2.0,

@@ -74,7 +74,7 @@ def change_lesson(request: HttpRequest, id: UUID, change: LessonChange) -> Lesso
 @router.post("/lessons/{uuid:id}/frames", response=LessonOut)
 def add_frame(request: HttpRequest, id: UUID, data: LessonFrameIn) -> Lesson:
     found = services.lesson_of(asking(request), id)
-    services.add_frame(found, data.clip_id, data.frame, data.words, data.gauges, data.id)
+    services.add_frame(found, data.clip_id, data.frame, data.words, data.gauges, data.id, data.chalk)
     return _out(services.lesson_of(asking(request), id))
 
 

@@ -13,6 +13,7 @@ from tropometer.server.judging.schemas import SentPlan
 from tropometer.server.people.schemas import Hand, StudentOut, Units
 from tropometer.server.text import Line
 from tropometer.server.walks.schemas import Chapter
+from tropometer.server.walks.score import Stroke
 from tropometer.swing.readings.reading import Unit
 
 
@@ -46,6 +47,7 @@ class Drawn(Schema):
     crop: Crop
     gauges: list[GaugeOut]
     values: list[DrawnValue]
+    chalk: list[Stroke] = []
 
 
 class LessonFrameIn(Schema):
@@ -54,6 +56,7 @@ class LessonFrameIn(Schema):
     frame: Frame
     words: str = Field("", max_length=2000)
     gauges: list[Annotated[str, Field(max_length=40)]] | None = Field(None, max_length=40)  # those shown
+    chalk: list[Stroke] = Field(default_factory=list, max_length=60)  # what is drawn on the frame
 
 
 class LessonFrameChange(Schema):

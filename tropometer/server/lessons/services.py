@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import asdict
 from typing import TYPE_CHECKING, Any
@@ -31,6 +31,7 @@ if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
     from tropometer.server.people.models import User
     from tropometer.server.walks.models import Walk
+    from tropometer.server.walks.score import Stroke
     from tropometer.swing.record.camera_motion import CameraMotion
 
 
@@ -94,8 +95,9 @@ def add_frame(
     words: str,
     shown: list[str] | None = None,
     id: UUID | None = None,
+    chalk: Sequence[Stroke] = (),
 ) -> None:
-    """Put a frame into the lesson with its gauges, all or those `shown`, and values as they are now.
+    """Put a frame into the lesson with its gauges (all, or those `shown`), chalk, and values as they are now.
 
     `id` is the sender's name for it: a frame that is sent twice is put in once, and one that was taken out
     since stays out. Values that hang on marks nobody looked at are left out until they are asked for.
@@ -107,6 +109,9 @@ def add_frame(
     if frame >= clip.frame_count:
         raise NotNow(f"The clip has no frame {frame}.")
     drawn = _drawn(bench.swing_of(lesson.instructor, clip.swing_id), clip, frame, shown)
+    drawn["chalk"] = [
+        stroke.model_dump(mode="json") for stroke in chalk if (stroke.clip, stroke.frame) == (clip.pk, frame)
+    ]
     added = LessonFrame(
         pk=id or uuid4(),
         lesson=lesson,

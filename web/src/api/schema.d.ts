@@ -4356,6 +4356,11 @@ export interface components {
             gauges: components["schemas"]["GaugeOut"][];
             /** Values */
             values: components["schemas"]["DrawnValue"][];
+            /**
+             * Chalk
+             * @default []
+             */
+            chalk: components["schemas"]["Stroke"][];
         };
         /** DrawnValue */
         DrawnValue: {
@@ -4450,6 +4455,16 @@ export interface components {
             seconds_to_take_back: number;
         };
         /**
+         * Point
+         * @description A place in a frame's own picture, pixels.
+         */
+        Point: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * ShapeOut
          * @description What a gauge drew on the frame, the reading that it shows, if given, and where its end should lie.
          */
@@ -4485,6 +4500,33 @@ export interface components {
              */
             target: components["schemas"]["PointOut"][];
         };
+        /**
+         * Stroke
+         * @description Something drawn on a frame: a way, two ends, middle and rim, end, corner and end, or one place.
+         */
+        Stroke: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Clip
+             * Format: uuid
+             */
+            clip: string;
+            /** Frame */
+            frame: number;
+            /**
+             * Tool
+             * @enum {string}
+             */
+            tool: "free" | "line" | "arrow" | "ring" | "angle" | "text";
+            /** Points */
+            points: components["schemas"]["Point"][];
+            /** Text */
+            text?: string | null;
+        };
         /** LessonChange */
         LessonChange: {
             /** Id */
@@ -4512,6 +4554,8 @@ export interface components {
             words: string;
             /** Gauges */
             gauges?: string[] | null;
+            /** Chalk */
+            chalk?: components["schemas"]["Stroke"][];
         };
         /** LessonFrameChange */
         LessonFrameChange: {
@@ -4804,16 +4848,6 @@ export interface components {
              */
             last: boolean;
         };
-        /**
-         * Point
-         * @description A place in a frame's own picture, pixels.
-         */
-        Point: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-        };
         /** PointedAt */
         PointedAt: {
             /** X */
@@ -4928,33 +4962,6 @@ export interface components {
             /** Frame */
             frame: number;
             showing: components["schemas"]["Showing"];
-        };
-        /**
-         * Stroke
-         * @description Something drawn on a frame: a way, two ends, middle and rim, end, corner and end, or one place.
-         */
-        Stroke: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /**
-             * Clip
-             * Format: uuid
-             */
-            clip: string;
-            /** Frame */
-            frame: number;
-            /**
-             * Tool
-             * @enum {string}
-             */
-            tool: "free" | "line" | "arrow" | "ring" | "angle" | "text";
-            /** Points */
-            points: components["schemas"]["Point"][];
-            /** Text */
-            text?: string | null;
         };
         /**
          * WipeEvent

@@ -32,14 +32,15 @@ export function usePick(bench: Bench): { pick: () => boolean; said: string } {
     [bench, queries],
   );
   const pick = useCallback(() => {
-    const { sides, stands, active, pinned, station, say } = bench.getState();
+    const { sides, stands, active, pinned, chalk, station, say } = bench.getState();
     const side = sides[active] ? active : OTHER[active];
     const from = sides[side];
     const swing = sides.student?.swing;
     if (!from || !swing) return false;
     const id = crypto.randomUUID();
     const at = stands[side].frame;
-    const frame = { id, clip_id: from.clip.id, frame: at, words: "", gauges: pinned };
+    const here = chalk.filter((stroke) => stroke.clip === from.clip.id && stroke.frame === at);
+    const frame = { id, clip_id: from.clip.id, frame: at, words: "", gauges: pinned, chalk: here };
     const what = `frame ${at} for the lesson`;
     outbox().add({
       id,

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { ChalkLayer } from "../drawn/ChalkLayer";
 import { GaugeLayer } from "../drawn/GaugeLayer";
 import { INK } from "../drawn/ink";
 import type { Units } from "../units";
@@ -51,6 +52,7 @@ export function DrawnFrame(props: {
         ink={INK[drawn.whose]}
         hand={hand}
       />
+      <ChalkLayer strokes={drawn.chalk} pointer={null} place={place} />
     </svg>
   );
 }

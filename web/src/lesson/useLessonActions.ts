@@ -30,7 +30,7 @@ export function useLessonActions(id: string, swingId: string | undefined) {
   /** The frame as it was: its words, its place, and what of it the student is not shown. */
   const putBack = async (frame: Frame, clip_id: string) => {
     const { frame: number, words, left_out, position, drawn } = frame;
-    const added = { id: crypto.randomUUID(), clip_id, frame: number, words };
+    const added = { id: crypto.randomUUID(), clip_id, frame: number, words, chalk: drawn.chalk };
     const body = { ...added, gauges: drawn.gauges.map((gauge) => gauge.id) };
     await got(api.POST("/api/lessons/{id}/frames", { params: { path }, body }));
     const again = { path: { id, frame_id: added.id } };
