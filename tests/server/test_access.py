@@ -44,6 +44,7 @@ BODIES: dict[tuple[str, str], Any] = {
     ("patch", "/api/lessons/{id}"): {"title": "X"},
     ("put", "/api/lessons/{id}/expiry"): {"last_day": None},
     ("patch", "/api/lessons/{id}/frames/{frame_id}"): {"words": "X"},
+    ("patch", "/api/lessons/{id}/walk"): {"cut": []},
     ("post", "/api/lessons/{id}/walk/takes"): {
         "id": "22222222-2222-4222-8222-222222222222",
         "container": "webm",
