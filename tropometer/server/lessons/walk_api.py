@@ -45,7 +45,8 @@ def change_walk(request: HttpRequest, id: UUID, data: CutIn) -> dict[str, Any]:
     """Mend the cut, or the words over the chapters."""
     found = services.walk_of(asking(request), id)
     changed = services.change(found, data)
-    make_soon(found.pk)
+    if data.cut is not None:
+        make_soon(found.pk)
     return services.told(changed)
 
 

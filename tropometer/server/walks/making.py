@@ -87,17 +87,30 @@ def make(lesson_id: UUID) -> None:
         {"id": id, "length_ms": take.length_ms, "score": score_of(pieces_of(take))}
         for id, take in takes.items()
     ]
-    names = _clips_in(told)
-    kept = {clip.pk: kept_clip(clip) for id in sorted(names) if (clip := ready_clip(UUID(id)))}
+    kept = {id: shown for id in sorted(_clips_in(told)) if (shown := _shown(walk, UUID(id)))}
     pegs = {
-        str(id): {peg.name: peg.frame for peg in clip.pegs if peg.name in CHECKPOINTS}
-        for id, clip in kept.items()
+        id: {peg.name: peg.frame for peg in clip.pegs if peg.name in CHECKPOINTS} for id, clip in kept.items()
     }
     with screens_code(SCORE_SECONDS) as ask:
         whole = ask("whole", cut, told, pegs)
     with scratch() as folder:
         voice = _joined_voice(folder, cut, takes) if whole["length_ms"] else None
-        _keep(walk, whole, {id: kept[id] for id in kept if str(id) in _clips_in([whole])}, voice)
+        named = _clips_in([whole])
+        _keep(walk, whole, {UUID(id): shown for id, shown in kept.items() if id in named}, voice)
+
+
+def _shown(walk: Walk, clip_id: UUID) -> WalkClip | None:
+    """A clip as it can be drawn now; where it was deleted since, as the walk has kept it."""
+    clip = ready_clip(clip_id)
+    if clip is not None and not clip.is_removed:
+        return kept_clip(clip)
+    kept = walk.clips.filter(clip_id=clip_id).first()
+    return WalkClip.model_validate(kept.shown) if kept else None
+
+
+def note_trouble(lesson_id: UUID, words: str) -> None:
+    """Say on the desk why a walk could not be made."""
+    Walk.objects.filter(pk=lesson_id).update(trouble=f"The walk could not be made ready: {words}"[:300])
 
 
 def _clips_in(scores: list[dict[str, Any]]) -> set[str]:
@@ -149,7 +162,8 @@ def _keep_clips(walk: Walk, clips: dict[UUID, WalkClip]) -> None:
     for id, shown in clips.items():
         kept = there.get(id) or KeptClip(walk=walk, clip_id=id)
         kept.shown = shown.model_dump(mode="json")
-        if not kept.file and (clip := ready_clip(id)):
+        clip = None if kept.file else ready_clip(id)
+        if clip is not None:
             with local_copy(clip.proxy) as proxy, proxy.open("rb") as content:
                 kept.file.save("clip", File(content), save=False)
         kept.save()

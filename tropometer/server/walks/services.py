@@ -83,7 +83,7 @@ def told(walk: Walk) -> dict[str, Any]:
         "cut": walk.cut,
         "captions": walk.captions,
         "changed": walk.changed,
-        "making": bool(walk.cut) and walk.made != walk.changed and not walk.trouble,
+        "making": bool(walk.cut) and walk.made != walk.changed,
         "length_ms": walk.length_ms,
         "trouble": walk.trouble,
         "film": has_film(walk),
@@ -165,12 +165,15 @@ def change(walk: Walk, said: CutIn) -> Walk:
         if str(said.id) in now.taken:
             return now
         now.taken = [*now.taken, str(said.id)][-MOST_TAKEN:]
+    if said.captions is not None:
+        # Those of other chapters stay; an empty one goes. The voice is the same: only a film has them drawn
+        # in.
+        now.captions = {k: v for k, v in (now.captions | said.captions).items() if v.strip()}
+        now.film_made = None
+    now.save(update_fields=["captions", "film_made", "taken"])
     if said.cut is not None:
         now.cut = _checked(now, said.cut)
-    if said.captions is not None:
-        # those of other chapters stay; an empty one goes
-        now.captions = {k: v for k, v in (now.captions | said.captions).items() if v.strip()}
-    _changed(now, ["cut", "captions", "taken"])
+        _changed(now, ["cut"])
     return now
 
 

@@ -21,7 +21,11 @@ def make_walk(lesson_id: str) -> None:
     if making.is_being_said(id, BROKEN_OFF_S):
         make_soon(id, BROKEN_OFF_S)
     else:
-        making.make(id)
+        try:
+            making.make(id)
+        except Exception as trouble:  # whatever it is, who waits for the walk is told; then it is tried again
+            making.note_trouble(id, str(trouble) or type(trouble).__name__)
+            raise
         if making.is_sent(id):
             film_soon(id)
 

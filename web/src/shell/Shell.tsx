@@ -113,6 +113,7 @@ function useTaken(): void {
         }
         if (first.kind === "take" || first.kind === "piece" || first.kind === "cut") {
           void queries.invalidateQueries({ queryKey: ["walk", first.lessonId] });
+          void queries.invalidateQueries({ queryKey: ["walk-played", first.lessonId] });
           void queries.invalidateQueries({ queryKey: ["sheet-preview", first.lessonId] });
           return;
         }

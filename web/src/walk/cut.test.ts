@@ -31,6 +31,14 @@ describe("mending a walk", () => {
     expect([1_950, 2_000, 2_500].map((ms) => frameAt(cut, ms))).toEqual([19, 50, 55]);
   });
 
+  it("cuts on whole ms, wherever a voice was stopped", () => {
+    const cut = without(whole, 1_234.567, 4_321.0987, lengths);
+    expect(cut).toEqual([
+      { take: "a", from: 0, to: 1_235 },
+      { take: "a", from: 4_321, to: null },
+    ]);
+  });
+
   it("says a stretch anew", () => {
     const cut = saidAnew(whole, 4_000, 6_000, "b", lengths);
     expect(cutLength(cut, lengths)).toBe(11_000);

@@ -44,7 +44,7 @@ export function placeAt(
   return null;
 }
 
-/** The part of a cut between two moments of the walk. */
+/** The part of a cut between two moments of the walk. Seams lie on whole ms: a playing voice stops between them. */
 export function part(cut: Cut, from: number, to: number, lengths: Lengths): Cut {
   const found: Cut = [];
   let start = 0;
@@ -53,7 +53,8 @@ export function part(cut: Cut, from: number, to: number, lengths: Lengths): Cut 
     const [first, last] = [Math.max(from - start, 0), Math.min(to - start, length)];
     if (last - first >= SHORTEST_MS) {
       const open = stretch.to === null && last === length;
-      found.push({ take: stretch.take, from: stretch.from + first, to: open ? null : stretch.from + last });
+      const [starts, ends] = [Math.round(stretch.from + first), Math.round(stretch.from + last)];
+      found.push({ take: stretch.take, from: starts, to: open ? null : ends });
     }
     start += length;
   }

@@ -1,4 +1,5 @@
 import { Pause, Play, RotateCcw, Square } from "lucide-react";
+import { useEffect } from "react";
 import { minutes } from "../../walk/words";
 import { hint } from "../commands/table";
 import { ChalkTools } from "./ChalkTools";
@@ -8,6 +9,8 @@ import { endTake, pauseTake, sayAgain, useRecording } from "./recording";
 /** While a walk is recorded: how long it is, how loud, and what can be done, at whatever station. */
 export function RecordingBar() {
   const { phase, ms, count } = useRecording();
+  // Who leaves the bench is heard no longer.
+  useEffect(() => () => void endTake(), []);
   if (phase === "idle" || phase === "opening") return null;
   const paused = phase === "paused";
   return (

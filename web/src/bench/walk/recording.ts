@@ -146,11 +146,13 @@ function base64(bytes: Uint8Array): string {
 export async function beginTake(bench: Bench, lessonId: string, cut: Cut | null = null): Promise<void> {
   if (useRecording.getState().phase !== "idle") return;
   set({ phase: "opening", trouble: "", ms: 0 });
+  let open: Microphone | null = null;
   try {
     // Fetched by whoever records: the bench is open without it.
     const { microphones, openMicrophone } = await import("../../voice/microphone");
     const { VoiceRecorder } = await import("../../voice/voiceRecorder");
     const microphone = await openMicrophone(useRecording.getState().device);
+    open = microphone;
     const voice = await VoiceRecorder.open(microphone);
     set({ label: microphone.label, devices: await microphones() });
     const take = new Take(bench, lessonId, microphone, voice);
@@ -170,6 +172,7 @@ export async function beginTake(bench: Bench, lessonId: string, cut: Cut | null 
     take.begin(cut);
     set({ phase: "recording" });
   } catch (error) {
+    open?.close();
     const { name, message } = error as Error;
     const trouble = name === "NoMicrophone" ? message : `Recording failed (${message}).`;
     set({ phase: "idle", trouble });
