@@ -51,7 +51,7 @@ def tell(swing_id: UUID) -> None:
         other = next(
             (clip for clip in (beside.clips.all() if beside else ()) if clip.view == face.view), None
         )
-        shown = making.kept_clip(face)
+        shown = making.kept_clip(face, face.swing.student_id)
         if not shown.pegs:  # told in words alone
             return
         moment = _moment(lesson.swing)
@@ -59,7 +59,9 @@ def tell(swing_id: UUID) -> None:
         lines = _lines(shown, swing)
         add_frame(lesson, face.pk, frame, "", lines)
         if other is not None:
-            add_frame(lesson, other.pk, _frame(making.kept_clip(other), moment), "", lines)
+            add_frame(
+                lesson, other.pk, _frame(making.kept_clip(other, face.swing.student_id), moment), "", lines
+            )
         name = face.original_name.rsplit(".", 1)[0]
         if name in SPOKEN:
             _walk(lesson.pk, name, face, other)
@@ -118,7 +120,9 @@ def _walk(lesson_id: UUID, name: str, face: Clip, other: Clip | None) -> None:
 def _score(
     lesson_id: UUID, said: list[tuple[Line, list[int]]], face: Clip, other: Clip | None
 ) -> list[dict[str, Any]]:
-    sides = {"student": making.kept_clip(face)} | ({"reference": making.kept_clip(other)} if other else {})
+    sides = {"student": making.kept_clip(face, face.swing.student_id)} | (
+        {"reference": making.kept_clip(other, face.swing.student_id)} if other else {}
+    )
     mirrored = sides["reference"].hand != sides["student"].hand if other else False
     score: list[dict[str, Any]] = [
         {"at": 0, "kind": "gauges", "ids": ["trail_plumb", "trail_hip_gate", "lead_hip_gate"]}

@@ -21,8 +21,11 @@ def forget_voice(instance: Walk | Take, **_: Any) -> None:
 
 @receiver(post_delete, sender=KeptClip)
 def forget_clip(instance: KeptClip, **_: Any) -> None:
-    """The clip as the walk shows it."""
+    """The clip as the walk shows it, and the film in which it is seen."""
     _forget(instance.file)
+    for walk in Walk.objects.filter(pk=instance.walk_id).exclude(film=""):
+        _forget(walk.film)
+        Walk.objects.filter(pk=walk.pk).update(film="", film_made=None)
 
 
 def _forget(stored: FieldFile) -> None:

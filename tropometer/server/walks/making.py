@@ -26,6 +26,7 @@ from tropometer.server.walks.services import pieces_of, score_of
 from tropometer.swing.names import CHECKPOINTS
 
 if TYPE_CHECKING:
+    from tropometer.server.bench.models import Swing
     from tropometer.server.clips.models import Clip
 
 VOICE_SECONDS = 900
@@ -76,7 +77,7 @@ def is_sent(lesson_id: UUID) -> bool:
 
 def make(lesson_id: UUID) -> None:
     """Make a walk's voice, score, chapters and clips from its cut as it is now. Safe to run twice."""
-    walk = Walk.objects.select_related("lesson").filter(pk=lesson_id).first()
+    walk = Walk.objects.select_related("lesson__swing").filter(pk=lesson_id).first()
     if walk is None:
         return
     for take in walk.takes.all():
@@ -103,7 +104,7 @@ def _shown(walk: Walk, clip_id: UUID) -> WalkClip | None:
     """A clip as it can be drawn now; where it was deleted since, as the walk has kept it."""
     clip = ready_clip(clip_id)
     if clip is not None and not clip.is_removed:
-        return kept_clip(clip)
+        return kept_clip(clip, walk.lesson.swing.student_id)
     kept = walk.clips.filter(clip_id=clip_id).first()
     return WalkClip.model_validate(kept.shown) if kept else None
 
@@ -164,13 +165,23 @@ def _keep_clips(walk: Walk, clips: dict[UUID, WalkClip]) -> None:
         kept.shown = shown.model_dump(mode="json")
         clip = None if kept.file else ready_clip(id)
         if clip is not None:
+            kept.student_id = clip.swing.student_id
             with local_copy(clip.proxy) as proxy, proxy.open("rb") as content:
                 kept.file.save("clip", File(content), save=False)
         kept.save()
 
 
-def kept_clip(clip: Clip) -> WalkClip:
-    """A clip with what can be drawn on it. Values that hang on marks which nobody looked at are left out."""
+def _named(swing: Swing, student_id: UUID | None) -> str:
+    if swing.student is None:
+        return swing.reference.name
+    return swing.student.name if swing.student_id == student_id else "another player"
+
+
+def kept_clip(clip: Clip, student_id: UUID | None) -> WalkClip:
+    """A clip with what can be drawn on it, for a student; values hang on no mark that nobody looked at.
+
+    Somebody else's swing is neither theirs nor named.
+    """
     swing = bench.swing_of(clip.instructor, clip.swing_id)
     state = measured(swing)
     told: Told = state["told"]
@@ -191,8 +202,8 @@ def kept_clip(clip: Clip) -> WalkClip:
     return WalkClip.model_validate(
         {
             "id": clip.pk,
-            "whose": "student" if swing.student else "reference",
-            "name": swing.student.name if swing.student else swing.reference.name,
+            "whose": "student" if swing.student_id == student_id else "reference",
+            "name": _named(swing, student_id),
             "hand": swing.hand,
             "view": clip.view,
             "width": clip.width,

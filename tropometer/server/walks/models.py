@@ -100,6 +100,13 @@ class KeptClip(models.Model):
 
     walk = models.ForeignKey(Walk, on_delete=models.CASCADE, related_name="clips")
     clip_id = models.UUIDField()
+    student = models.ForeignKey(
+        "people.Student",
+        on_delete=models.CASCADE,
+        null=True,
+        related_name="+",
+        help_text="who is seen: whoever is erased goes out of everybody's walks; null: a reference",
+    )
     file = models.FileField(upload_to=kept_clip_path)
     shown = models.JSONField(help_text="as schemas.WalkClip")
 
