@@ -5,9 +5,10 @@ from __future__ import annotations
 import json
 import tempfile
 from base64 import b64encode
+from datetime import timedelta
 from pathlib import Path
 from typing import Any
-from uuid import uuid4
+from uuid import UUID, uuid4
 
 import av
 import numpy as np
@@ -19,6 +20,7 @@ from tests.server.voices import Samples, counted, heard_pitch, pitch, recorded
 from tests.swings import ROOT
 from tests.video import strip_clips
 from tropometer.golfer import strip
+from tropometer.server.operations.sweep import sweep
 from tropometer.server.walks.filming import film
 from tropometer.server.walks.making import make
 from tropometer.server.walks.models import Walk
@@ -185,6 +187,15 @@ class WalkTests(LessonCase):
         shown = self.client.get(f"{open_path}/clips/{before['clips'][0]['id']}.mp4")
         self.assertIn(b"ftyp", b"".join(shown.streaming_content)[:16])  # type: ignore[attr-defined]
         self.assertEqual(self.client.get("/api/sheets/wrong/walk/voice.m4a").status_code, 404)
+
+    def test_the_hourly_sweep_leaves_a_walk_as_it_is(self) -> None:
+        self.record(counted(3), self.events((1000, 4)))
+        self.made()
+        film(UUID(self.lesson["id"]))
+        before = [name for name in self.files() if name.startswith("walks/")]
+        self.assertEqual(len(before), 4)  # the take, the whole voice, the film, the clip as it was shown
+        sweep(grace=timedelta(0))
+        self.assertEqual([name for name in self.files() if name.startswith("walks/")], before)
 
     def test_captions_are_words_and_nothing_else(self) -> None:
         self.record(counted(3), self.events((100, 5)))

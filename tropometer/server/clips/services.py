@@ -362,12 +362,6 @@ def alike(clip: Clip) -> ClipQuerySet:
     return same.order_by("-added_at", "pk")
 
 
-def kept_names() -> set[str]:
-    """The names of all files that clips are kept in."""
-    names = Clip.objects.order_by().values_list("original", "proxy")
-    return {name for pair in names.iterator() for name in pair if name}
-
-
 def forget_refused() -> int:
     """Delete the originals of refused clips that waited in quarantine; returns how many."""
     before = timezone.now() - timedelta(days=settings.QUARANTINE_DAYS)

@@ -291,8 +291,3 @@ def _as_shown(frame: LessonFrame) -> LessonFrame:
 
 def _unsaid(shape: dict[str, Any]) -> dict[str, Any]:
     return {**shape, "value": None, "u95": None, "target": []}
-
-
-def kept_names() -> set[str]:
-    """The names of all pictures of lessons."""
-    return {name for name in LessonFrame.objects.order_by().values_list("still", flat=True) if name}

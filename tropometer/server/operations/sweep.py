@@ -11,19 +11,18 @@ from functools import partial
 from pathlib import Path
 from typing import Any
 
+from django.apps import apps
 from django.conf import settings
 from django.core.files.storage import default_storage
+from django.db.models import FileField
 from django.utils import timezone
 
 from tropometer.server.bench.services import swings_by_id
-from tropometer.server.clips.services import kept_names as clip_files
 from tropometer.server.clips.uploads import kept_names as upload_files
 from tropometer.server.judging.plans import pictures_in_sent_plans
-from tropometer.server.lessons.services import kept_names as lesson_files
 from tropometer.server.operations import ledger
 from tropometer.server.people.services import accounts_by_id, students_by_id
 from tropometer.server.rooms import abandoned_scratch
-from tropometer.server.teaching.showing import kept_names as drill_files
 from tropometer.server.teaching.showing import put_aside_before
 
 GRACE = timedelta(hours=1)  # a file is stored a moment before its row is
@@ -75,12 +74,24 @@ def _replaced_pictures(grace: timedelta) -> Iterator[Orphan]:
 
 
 def _stored_files(grace: timedelta) -> Iterator[Orphan]:
-    named = clip_files() | lesson_files() | drill_files()
+    named = named_by_rows()
     for name in _walk(ROOMS):
         if name not in named and _stored_before(name, timezone.now() - grace):
             yield Orphan(f"stored file {name}", partial(default_storage.delete, name))
     for folder in _empty_folders():
         yield Orphan(f"empty folder {folder.name}", folder.rmdir)
+
+
+def named_by_rows() -> set[str]:
+    """The names of all stored files that any row names: an app that is added is not forgotten."""
+    return {
+        name
+        for model in apps.get_models()
+        for field in model._meta.get_fields()
+        if isinstance(field, FileField)
+        for name in model._default_manager.order_by().values_list(field.name, flat=True).iterator()
+        if name
+    }
 
 
 def _walk(folders: tuple[str, ...]) -> Iterator[str]:

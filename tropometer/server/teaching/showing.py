@@ -138,11 +138,6 @@ def put_aside_before(before: Any) -> Iterable[Shown]:
     return Shown.objects.filter(replaced_at__lt=before)
 
 
-def kept_names() -> set[str]:
-    """The names of all stored pictures and clips of drills."""
-    return {name for name in Shown.objects.order_by().values_list("file", flat=True) if name}
-
-
 @contextmanager
 def _room_on_disk() -> Iterator[None]:
     try:

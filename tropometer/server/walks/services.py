@@ -13,7 +13,7 @@ from django.db.models import Max, QuerySet
 from django.http import Http404
 
 from tropometer.server.clips.services import clip_of
-from tropometer.server.walks.models import KeptClip, Piece, Take, Walk
+from tropometer.server.walks.models import Piece, Take, Walk
 from tropometer.server.walks.playing import has_film
 from tropometer.server.walks.score import last_frames
 
@@ -215,14 +215,3 @@ def voice_of(walk: Walk, take_id: UUID) -> FieldFile:
     if take is None or not take.voice:
         raise Http404("The voice of this take is not here.")
     return take.voice
-
-
-def kept_names() -> set[str]:
-    """The names of all stored voices and clips of walks."""
-    columns = ((Walk, "voice"), (Walk, "film"), (Take, "voice"), (KeptClip, "file"))
-    return {
-        name
-        for model, column in columns
-        for name in model.objects.values_list(column, flat=True).order_by()
-        if name
-    }
