@@ -13,12 +13,13 @@ from tropometer.server.people.models import Student
 from tropometer.server.shelf.models import ReferenceSwing
 
 SCHEMA = json.loads((ROOT / "web/src/api/openapi.json").read_text())
-OPEN = ("/api/sheets/{token}", "/api/sheets/{token}/walk/played", "/api/sent/{token}")
+BY_CODE = ("/api/pages/code", "/api/pages/enter")  # whoever asks learns nothing
 NOT_IN_SCHEMA = (
     ("get", "/api/clips/{clip}/proxy.mp4"),
     ("get", "/api/clips/{clip}/original"),
     ("get", "/api/clips/{clip}/stills/0.jpg"),
     ("get", "/api/lessons/{lesson}/frames/{frame_id}.jpg"),
+    ("get", "/api/students/{student}/messages/{frame_id}/voice.m4a"),
     ("get", "/api/lessons/{lesson}/walk/voice.m4a"),
     ("get", "/api/lessons/{lesson}/walk/film.mp4"),
     ("get", "/api/lessons/{lesson}/walk/captions.vtt"),
@@ -26,10 +27,30 @@ NOT_IN_SCHEMA = (
     ("get", "/api/lessons/{lesson}/walk/clips/{clip}.mp4"),
     ("get", "/api/lessons/{lesson}/walk/clips/{clip}/0.jpg"),
 )
+BY_LINK_NOT_IN_SCHEMA = (
+    "/api/sheets/{token}/{frame_id}.jpg",
+    "/api/sheets/{token}/shown/{id}",
+    "/api/sheets/{token}/walk/voice.m4a",
+    "/api/sheets/{token}/walk/film.mp4",
+    "/api/sheets/{token}/walk/captions.vtt",
+    "/api/sheets/{token}/walk/clips/{clip}.mp4",
+    "/api/sheets/{token}/walk/clips/{clip}/0.jpg",
+    "/api/pages/{token}/messages/{id}/voice.m4a",
+    "/api/pages/{token}/clips/{clip}.mp4",
+    "/api/pages/{token}/clips/{clip}.jpg",
+)
 A_CLIP = {"upload_id": "11111111-1111-4111-8111-111111111111", "view": "face_on"}
 BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/students/{id}"): {"name": "X", "hand": "left"},
     ("put", "/api/students/{id}/body"): {},
+    ("post", "/api/students/{id}/messages"): {"id": A_CLIP["upload_id"], "words": "X"},
+    ("put", "/api/students/{id}/thread/seen"): {"until": "2026-01-01T00:00:00Z"},
+    ("post", "/api/students/{id}/thread/unsettled"): {"at": "2026-01-01T00:00:00Z"},
+    ("put", "/api/pages/{token}/practised/{id}"): {"drill": "x", "day": "2026-01-01"},
+    ("post", "/api/pages/{token}/messages"): {"id": A_CLIP["upload_id"], "words": "X"},
+    ("put", "/api/pages/{token}/seen"): {"until": "2026-01-01T00:00:00Z"},
+    ("put", "/api/pages/{token}/mail"): {"mail_wish": "off"},
+    ("post", "/api/sent/{token}"): {"clips": [A_CLIP]},
     ("put", "/api/swings/{id}/decisions/{fault}"): {"decision": "accepted"},
     ("put", "/api/swings/{id}/plan"): {"plan": None},
     ("put", "/api/clips/{id}/about"): {"view": "face_on"},
@@ -87,13 +108,14 @@ class AccessTests(TestCase):
             "name": "lead_toe",
             "kind": "student",
             "lesson": lesson.pk,
+            "student": swing.student_id,
         }
         self.lesson = lesson
 
     def addresses(self) -> list[tuple[str, str, Any]]:
         found = []
         for path, methods in SCHEMA["paths"].items():
-            if path in OPEN:
+            if "{token}" in path or path in BY_CODE:
                 continue
             kind = path.split("/")[2]
             kind = {"bin": "students"}.get(kind, kind)
@@ -121,6 +143,15 @@ class AccessTests(TestCase):
             with self.subTest(method=method, path=path):
                 self.assertEqual(self.call(method, path, body), 404)
         self.assertTrue(Swing.objects.filter(pk=self.clip.swing_id).exists())
+
+    def test_a_link_that_nobody_was_given_leads_nowhere(self) -> None:
+        by_link = [(m, p) for p, methods in SCHEMA["paths"].items() if "{token}" in p for m in methods]
+        by_link += [("get", path) for path in BY_LINK_NOT_IN_SCHEMA]
+        self.assertGreater(len(by_link), 18)
+        for method, path in by_link:
+            filled = path.format(token="x" * 43, id=self.clip.pk, clip=self.clip.pk, frame_id=self.clip.pk)
+            with self.subTest(method=method, path=path):
+                self.assertEqual(self.call(method, filled, BODIES.get((method, path))), 404)
 
     def test_a_stranger_s_lists_are_empty(self) -> None:
         self.client.force_login(making.instructor("Odd Stranger"))

@@ -27,6 +27,10 @@ from tropometer.server.people.api import router as people
 from tropometer.server.problems import SCHEMA, TYPE, problem
 from tropometer.server.rooms import RefusedClip, RoomFailed
 from tropometer.server.shelf.api import router as shelf
+from tropometer.server.talking.api import router as talking
+from tropometer.server.talking.page_api import router as pages
+from tropometer.server.talking.practice import BadTick
+from tropometer.server.talking.services import NotSaid
 from tropometer.server.teaching.api import router as teaching
 from tropometer.server.walks.services import BadWalk, NoWalkNow
 from tropometer.swing.formats.record_error import RecordError
@@ -78,11 +82,13 @@ for router in (
     judging,
     lessons,
     walks,
+    talking,
     operations,
 ):
     api.add_router("", router)
 api.add_router("", sheets, auth=None)
 api.add_router("", sending, auth=None)
+api.add_router("", pages, auth=None)
 
 
 @api.exception_handler(ValidationError)
@@ -102,6 +108,8 @@ def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
 
 @api.exception_handler(RefusedClip)
 @api.exception_handler(BadEdit)
+@api.exception_handler(BadTick)
+@api.exception_handler(NotSaid)
 @api.exception_handler(BadWalk)
 @api.exception_handler(RecordError)
 @api.exception_handler(BookError)

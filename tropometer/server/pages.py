@@ -20,8 +20,8 @@ def screens(request: HttpRequest) -> HttpResponse:
 @require_safe
 @never_cache
 @ensure_csrf_cookie
-def behind_link(request: HttpRequest, token: str) -> HttpResponse:
-    """The page behind a student's link: a lesson, or the form by which a swing is sent."""
+def behind_link(request: HttpRequest, token: str = "") -> HttpResponse:
+    """The page behind a student's link: a lesson, their own page, or the form by which a swing is sent."""
     return _built("student.html")
 
 

@@ -44,6 +44,7 @@ INSTALLED_APPS = [
     "tropometer.server.shelf",
     "tropometer.server.walks",
     "tropometer.server.lessons",
+    "tropometer.server.talking",
     "tropometer.server.operations",
     "tropometer.server.demo",
 ]
@@ -100,7 +101,11 @@ ACCOUNT_EMAIL_SUBJECT_PREFIX = ""
 ACCOUNT_LOGOUT_ON_PASSWORD_CHANGE = False  # this session stays; the others are ended by hand
 ACCOUNT_REAUTHENTICATION_TIMEOUT = 300
 ACCOUNT_EMAIL_UNKNOWN_ACCOUNTS = False  # strangers get no mail from us
-ACCOUNT_RATE_LIMITS = {"login_failed": "60/h/ip"}
+ACCOUNT_RATE_LIMITS = {
+    "login_failed": "60/h/ip",
+    "page_code": "5/h/key,20/h/ip",  # a code by which a student gets their page again
+    "page_enter": "30/h/ip",
+}
 ALLAUTH_TRUSTED_PROXY_COUNT = TRUSTED_PROXIES
 HEADLESS_ONLY = True
 HEADLESS_CLIENTS = ("browser",)

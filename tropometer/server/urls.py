@@ -24,6 +24,9 @@ urlpatterns = [
     re_path(r"^(api|_allauth)/", unknown),
     path("l/<str:token>", behind_link),
     path("s/<str:token>", behind_link),
+    path("p", behind_link),
+    path("p/<str:token>", behind_link),
+    path("p/<str:token>/mail", behind_link),
     re_path(r"^(?!static/).*$", screens),
 ]
 handler400 = "tropometer.server.problems.bad_request"

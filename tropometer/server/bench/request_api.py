@@ -36,7 +36,7 @@ class RequestOut(Schema):
 
     @staticmethod
     def resolve_link(request: SwingRequest) -> str:
-        return f"{settings.SITE_URL}/s/{request.token}"
+        return requests.link_to(request)
 
 
 class Asked(Schema):

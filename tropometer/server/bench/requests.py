@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 from uuid import UUID
 
+from django.conf import settings
 from django.db import transaction
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 
@@ -20,6 +21,7 @@ if TYPE_CHECKING:
 def open_requests() -> QuerySet[SwingRequest]:
     """Links that have not been closed and have not run out, of students who are not in the bin."""
     kept = SwingRequest.objects.filter(closed_at__isnull=True, student__removed_at__isnull=True)
+    kept = kept.filter(Q(student__page__isnull=True) | Q(student__page__closed_at__isnull=True))
     return kept.filter(expires_at__gt=timezone.now())
 
 
@@ -35,6 +37,22 @@ def make(instructor: User, student: Student, note: str) -> SwingRequest:
         now = timezone.now()
         SwingRequest.objects.filter(student=student, closed_at__isnull=True).update(closed_at=now)
         return SwingRequest.objects.create(instructor=instructor, student=student, note=note)
+
+
+def open_for(student: Student) -> SwingRequest:
+    """The student's open link, made where there is none: they want to send a swing."""
+    found = open_requests().filter(student=student).first()
+    return found or make(student.instructor, student, "")
+
+
+def link_to(request: SwingRequest) -> str:
+    """The link's address."""
+    return f"{settings.SITE_URL}/s/{request.token}"
+
+
+def close_all(student: Student) -> None:
+    """Make all links by which this student sends swings lead nowhere."""
+    SwingRequest.objects.filter(student=student, closed_at__isnull=True).update(closed_at=timezone.now())
 
 
 def close(request: SwingRequest) -> None:

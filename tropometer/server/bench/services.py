@@ -124,6 +124,17 @@ def receive(
     return _hand_in(sender, swing, data.clips)
 
 
+def sent_by_link_since(student: Student, since: datetime) -> int:
+    """How many swings a student has sent by a link since a time."""
+    return Swing.objects.filter(student=student, sent_by__isnull=False, received_at__gt=since).count()
+
+
+def swings_sent(student: Student) -> QuerySet[Swing]:
+    """A student's swings, the latest first, with their clips; but for those in the bin."""
+    theirs = Swing.objects.filter(student=student, removed_at__isnull=True)
+    return theirs.prefetch_related("clips").order_by("-received_at", "pk")
+
+
 def add_clips(swing: Swing, clips: list[ClipIn], one_swing: bool | None = None) -> list[str]:
     """Take in more clips of a swing, from another side: of the same swing, of another, or nobody knows."""
     if swing.student is not None:

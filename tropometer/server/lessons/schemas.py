@@ -130,6 +130,8 @@ class LessonSheet(Schema):
     units: Units
     club: str
     sent_at: datetime | None
+    page: str | None  # the token of the student's own page, for whoever came by the link
+    lesson_id: UUID
     plan: SentPlan | None
     walk: SheetWalk | None
     frames: list[LessonFrameOut]

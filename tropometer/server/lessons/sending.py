@@ -10,6 +10,7 @@ from uuid import UUID
 from django.conf import settings
 from django.core.mail import EmailMessage
 from django.db import transaction
+from django.db.models import Q
 from django.http import Http404
 from django.utils import timezone
 
@@ -17,12 +18,14 @@ from tropometer.server.bench.services import mark_answered
 from tropometer.server.judging import plans
 from tropometer.server.lessons.models import Lesson, new_token
 from tropometer.server.lessons.states import NotNow, must_be_draft
+from tropometer.server.people.student_page import link_to, page_of
 from tropometer.server.walks.services import has_walk
 from tropometer.server.walks.tasks import make_soon
 from tropometer.teaching.knowledge.book_error import BookError
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
+    from tropometer.server.people.models import Student
 
 
 def send(lesson: Lesson) -> None:
@@ -33,8 +36,10 @@ def send(lesson: Lesson) -> None:
         now = _locked(lesson)
         must_be_draft(now)
         student = now.swing.student
-        if student is None or not student.email:
+        if student is None or not student.addresses:
             raise NotNow(f"{student} has no mail address yet; add it on the student's card.")
+        if page_of(student).closed_at is not None:
+            raise NotNow(f"{student.name}'s page is closed: renew its link on their page first.")
         if not student.links_hold:
             raise NotNow(
                 f"{student.name} is under age: note a guardian's consent on the student's card first."
@@ -97,7 +102,11 @@ def mail(lesson_id: UUID, sending: str) -> None:
         student = lesson.swing.student
         if student is None or not student.links_hold or lesson.token is None:
             return
-        _mail(lesson, student.name, student.email)
+        page = page_of(student)
+        if page.mail_wish == "off":
+            note_trouble(lesson_id, f"{student.name} wants no mails: give them the link yourself")
+            return
+        _mail(lesson, student.name, student.addresses, f"{link_to(page)}/mail")
         lesson.mailed_at, lesson.mail_trouble = timezone.now(), ""
         lesson.save(update_fields=["mailed_at", "mail_trouble"])
 
@@ -123,11 +132,12 @@ def _sending(lesson: Lesson) -> str:
     return lesson.sent_at.isoformat() if lesson.sent_at else ""
 
 
-def _mail(lesson: Lesson, name: str, address: str) -> None:
+def _mail(lesson: Lesson, name: str, addresses: list[str], wish: str) -> None:
     text = (
-        f"Hello {name},\n\n{lesson.instructor.name} has looked at your swing and written you a lesson.\n"
+        f"For {name}.\n\n{lesson.instructor.name} has looked at your swing and written a lesson.\n"
         f"Read it here, no password needed:\n\n{link(lesson)}\n\n"
-        "The link is private: whoever has it can read the lesson.\n"
+        "The link is private: whoever has it can read the lesson, and all your others.\n"
+        f"Less mail, or none: {wish}\n"
     )
     # The same mail sent twice, after a crash between sending and noting it, has the same name.
     name_of_mail = hashlib.sha256(f"{lesson.pk} {_sending(lesson)}".encode()).hexdigest()[:32]
@@ -135,7 +145,7 @@ def _mail(lesson: Lesson, name: str, address: str) -> None:
     EmailMessage(
         subject=" ".join(f"{lesson.instructor.name}: {lesson.title}".split()),  # one line, whatever was typed
         body=text,
-        to=[address],
+        to=addresses,
         reply_to=[lesson.instructor.email],
         headers={"Message-ID": f"<{name_of_mail}@{domain}>"},
     ).send()
@@ -176,10 +186,25 @@ def set_expiry(lesson: Lesson, last_day: date | None) -> None:
 
 def by_token(token: str) -> Lesson:
     """The lesson a link leads to, or Http404."""
-    found = Lesson.objects.select_related("swing__student", "instructor").filter(token=token).first()
+    found = Lesson.objects.select_related("swing__student__page", "instructor").filter(token=token).first()
     if found is None or not _link_holds(found):
         raise Http404("This link does not lead to a lesson. It may have run out or been taken back.")
     return found
+
+
+def links_of(student: Student) -> list[Lesson]:
+    """The sent lessons of a student that a link still leads to, the latest first."""
+    sent = Lesson.objects.filter(swing__student=student, swing__removed_at__isnull=True, token__isnull=False)
+    holding = sent.filter(Q(expires_on__isnull=True) | Q(expires_on__gte=timezone.localdate()))
+    return list(holding.select_related("swing__plan").order_by("-sent_at", "id"))
+
+
+def renew_all(student: Student) -> None:
+    """New links in place of all that led to this student's lessons."""
+    with transaction.atomic():
+        for each in Lesson.objects.select_for_update().filter(swing__student=student, token__isnull=False):
+            each.token = new_token()
+            each.save(update_fields=["token"])
 
 
 def _link_holds(lesson: Lesson) -> bool:

@@ -231,11 +231,13 @@ def move_frame(lesson: Lesson, frame_id: UUID, position: int) -> None:
             LessonFrame.objects.filter(pk=each.pk).update(position=place)
 
 
-def sheet(lesson: Lesson, address: Callable[[UUID], str] = shown_to_instructor) -> dict[str, Any]:
+def sheet(
+    lesson: Lesson, address: Callable[[UUID], str] = shown_to_instructor, page: str | None = None
+) -> dict[str, Any]:
     """What the student reads, also shown as the instructor's preview.
 
     The plan's words are those of the day on which the lesson was sent. `address` is where who reads it finds
-    pictures and clips of the instructor's own.
+    pictures and clips of the instructor's own, `page` the token of the student's page when it is the student.
     """
     swing = lesson.swing
     return {
@@ -247,6 +249,8 @@ def sheet(lesson: Lesson, address: Callable[[UUID], str] = shown_to_instructor) 
         "units": lesson.instructor.units,
         "club": swing.club,
         "sent_at": lesson.sent_at,
+        "page": page,
+        "lesson_id": lesson.pk,
         "plan": sent_plan(swing, address) if lesson.sent_at else said_plan(swing, lesson.instructor.units),
         "walk": _walk_told(lesson),
         "frames": [_as_shown(frame) for frame in lesson.frames.all()],

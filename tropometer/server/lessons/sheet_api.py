@@ -13,6 +13,7 @@ from tropometer.server.clips.schemas import Height
 from tropometer.server.judging.plans import picture_of_plan
 from tropometer.server.lessons import sending, services
 from tropometer.server.lessons.schemas import LessonSheet
+from tropometer.server.people.student_page import page_of
 from tropometer.server.ranged import private_file
 from tropometer.server.teaching.showing import file_of
 from tropometer.server.walks.playing import captions_vtt, clip_file, clip_still, film_file, played, voice_file
@@ -24,10 +25,11 @@ router = Router(tags=["sheet"])
 @router.get("/sheets/{token}", response=LessonSheet)
 def sheet(request: HttpRequest, token: str) -> dict[str, Any]:
     lesson = sending.by_token(token)
-    if lesson.first_read_at is None:
+    page = page_of(lesson.swing.student) if lesson.swing.student else None
+    if lesson.first_read_at is None and request.user != lesson.instructor:  # who looks at what they have sent
         lesson.first_read_at = timezone.now()
         lesson.save(update_fields=["first_read_at"])
-    return services.sheet(lesson, lambda id: f"/api/sheets/{token}/shown/{id}")
+    return services.sheet(lesson, lambda id: f"/api/sheets/{token}/shown/{id}", page.token if page else None)
 
 
 @router.get("/sheets/{token}/{uuid:frame_id}.jpg", include_in_schema=False)

@@ -26,7 +26,7 @@ from tropometer.server.rooms import abandoned_scratch
 from tropometer.server.teaching.showing import put_aside_before
 
 GRACE = timedelta(hours=1)  # a file is stored a moment before its row is
-ROOMS = ("clips", "lessons", "walks", "drills")
+ROOMS = ("clips", "lessons", "walks", "drills", "talking")
 
 
 @dataclass(frozen=True)

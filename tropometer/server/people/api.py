@@ -39,8 +39,10 @@ def me(request: HttpRequest) -> User:
 @router.patch("/me", response=Me)
 def change_me(request: HttpRequest, change: MeChange) -> User:
     user = asking(request)
-    user.units = change.units
-    user.save(update_fields=["units"])
+    said = change.dict(exclude_none=True)
+    for field, value in said.items():
+        setattr(user, field, value)
+    user.save(update_fields=list(said))
     return user
 
 

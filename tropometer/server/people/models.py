@@ -1,5 +1,6 @@
 """Instructors who sign in, and their students."""
 
+import secrets
 import uuid
 from typing import ClassVar, get_args
 
@@ -25,6 +26,19 @@ class Units(models.TextChoices):
     INCH = "in"
 
 
+class MailWish(models.TextChoices):
+    """How often somebody is told by mail that something waits for them."""
+
+    EACH = "each", "each time"
+    DAILY = "daily", "at most once a day for each thread"
+    OFF = "off", "never"
+
+
+def new_token() -> str:
+    """256 random bits; whoever holds them is let in."""
+    return secrets.token_urlsafe(32)
+
+
 class UserManager(BaseUserManager["User"]):
     def create_user(self, email: str, name: str, password: str | None = None) -> "User":
         """A new instructor account."""
@@ -44,6 +58,7 @@ class User(AbstractBaseUser, PermissionsMixin):
     hand_sd_px = models.FloatField(
         null=True, help_text="how steadily this hand marks: one standard deviation on a 720-line picture"
     )
+    mail_wish = models.CharField(max_length=5, choices=MailWish.choices, default=MailWish.DAILY)
     is_active = models.BooleanField(default=True)
     joined_at = models.DateTimeField(auto_now_add=True)
 
@@ -59,6 +74,7 @@ class User(AbstractBaseUser, PermissionsMixin):
                 condition=Q(hand_sd_px__isnull=True) | Q(hand_sd_px__gt=0, hand_sd_px__lte=50),
                 name="user_hand_sd_plausible",
             ),
+            models.CheckConstraint(condition=Q(mail_wish__in=MailWish.values), name="user_mail_wish_known"),
         ]
 
     def __str__(self) -> str:
@@ -81,6 +97,7 @@ class Student(models.Model):
     bad_clubs = ArrayField(models.CharField(max_length=6), default=list, help_text="those that do not")
     minor = models.BooleanField(default=False)
     guardian = models.CharField(max_length=120, blank=True, help_text="who consented for a minor")
+    guardian_email = models.EmailField(blank=True, help_text="gets a minor's mails too")
     consent_on = models.DateField(null=True, blank=True)
     added_at = models.DateTimeField(auto_now_add=True)
     removed_at = models.DateTimeField(null=True, blank=True, help_text="in the bin since")
@@ -117,7 +134,39 @@ class Student(models.Model):
     @property
     def links_hold(self) -> bool:
         """Whether private links to this student's lessons and requests lead anywhere."""
-        return self.may_be_filmed and self.removed_at is None
+        page: StudentPage | None = getattr(self, "page", None)
+        return self.may_be_filmed and self.removed_at is None and (page is None or page.closed_at is None)
+
+    @property
+    def addresses(self) -> list[str]:
+        """Where mails to this student go: to them, and to the guardian of a minor."""
+        all_of_them = [self.email, self.guardian_email if self.minor else ""]
+        return list(dict.fromkeys(filter(None, all_of_them)))
+
+
+class StudentPage(models.Model):
+    """A student's own lasting page: a private link, and how often they are told of news."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    student = models.OneToOneField(Student, on_delete=models.CASCADE, related_name="page")
+    token = models.CharField(max_length=64, unique=True, default=new_token)
+    made_at = models.DateTimeField(auto_now_add=True)
+    closed_at = models.DateTimeField(
+        null=True, blank=True, help_text="no link of this student leads anywhere"
+    )
+    opened_at = models.DateTimeField(null=True, blank=True, help_text="last, by whoever holds the link")
+    mail_wish = models.CharField(max_length=5, choices=MailWish.choices, default=MailWish.DAILY)
+    student_mailed_at = models.DateTimeField(null=True, blank=True, help_text="the last news of the thread")
+    instructor_mailed_at = models.DateTimeField(null=True, blank=True)
+    mail_trouble = models.CharField(max_length=300, blank=True, help_text="why mail does not arrive")
+
+    class Meta:
+        constraints = [
+            models.CheckConstraint(condition=Q(mail_wish__in=MailWish.values), name="page_mail_wish_known"),
+        ]
+
+    def __str__(self) -> str:
+        return f"page of {self.student}"
 
 
 class Ache(models.Model):

@@ -14,6 +14,7 @@ from tropometer.teaching.knowledge.trade_words import BallMiss, BodyPart
 
 Hand = Literal["right", "left"]
 Units = Literal["cm", "in"]
+MailWish = Literal["each", "daily", "off"]
 
 
 TeachingModel = Annotated[str, Field(max_length=40)]
@@ -24,6 +25,7 @@ class Me(Schema):
     name: str
     email: str
     units: Units
+    mail_wish: MailWish
     hand_sd_px: float | None
 
 
@@ -49,7 +51,8 @@ class HandOut(Schema):
 
 
 class MeChange(Schema):
-    units: Units
+    units: Units | None = None
+    mail_wish: MailWish | None = None
 
 
 class StudentIn(Schema):
@@ -61,6 +64,7 @@ class StudentIn(Schema):
     history: str = Field("", max_length=2000)
     minor: bool = False
     guardian: Line = Field("", max_length=120)
+    guardian_email: EmailStr | Literal[""] = ""
     consent_on: date | None = None
 
     @model_validator(mode="after")
@@ -86,6 +90,7 @@ class StudentOut(Schema):
     history: str
     minor: bool
     guardian: str
+    guardian_email: str
     consent_on: date | None
 
 

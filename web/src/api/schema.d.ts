@@ -1253,6 +1253,144 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/waiting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Waiting
+         * @description Who has asked, or felt something that must not be felt, and waits longest.
+         */
+        get: operations["tropometer_server_talking_api_waiting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/thread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Thread */
+        get: operations["tropometer_server_talking_api_thread"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description Say something to a student; all that waited is answered by it.
+         */
+        post: operations["tropometer_server_talking_api_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/thread/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Seen */
+        put: operations["tropometer_server_talking_api_seen"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/thread/settled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle
+         * @description What waits needs no answer.
+         */
+        post: operations["tropometer_server_talking_api_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/thread/unsettled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Unsettle
+         * @description What was settled at that time waits again.
+         */
+        post: operations["tropometer_server_talking_api_unsettle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Renew
+         * @description New links to all that is this student's, also after they were closed; the old ones lead nowhere.
+         */
+        post: operations["tropometer_server_talking_api_renew"];
+        /**
+         * Close
+         * @description Close all links to what is this student's.
+         */
+        delete: operations["tropometer_server_talking_api_close"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bin": {
         parameters: {
             query?: never;
@@ -1388,6 +1526,170 @@ export interface paths {
          * @description Send a swing by the link, from finished uploads.
          */
         post: operations["tropometer_server_bench_request_api_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask For Code
+         * @description Have a code mailed, if a page belongs to the address; the answer is the same if none does.
+         */
+        post: operations["tropometer_server_talking_page_api_ask_for_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/enter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enter
+         * @description The pages that a code opens.
+         */
+        post: operations["tropometer_server_talking_page_api_enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Page
+         * @description All of it: lessons, plan, practice, swings, thread.
+         */
+        get: operations["tropometer_server_talking_page_api_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{token}/practised/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tick
+         * @description A drill is done, or it is said anew how it felt; the sender names it, so it is there once.
+         */
+        put: operations["tropometer_server_talking_page_api_tick"];
+        post?: never;
+        /**
+         * Untick
+         * @description It was not done after all.
+         */
+        delete: operations["tropometer_server_talking_page_api_untick"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{token}/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask
+         * @description A question, in words or spoken.
+         */
+        post: operations["tropometer_server_talking_page_api_ask"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{token}/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Seen
+         * @description The student has the thread before them.
+         */
+        put: operations["tropometer_server_talking_page_api_seen"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{token}/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Wish
+         * @description How often news come by mail, or never.
+         */
+        put: operations["tropometer_server_talking_page_api_wish"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{token}/sending": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sending
+         * @description The way to send the next swing.
+         */
+        post: operations["tropometer_server_talking_page_api_sending"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1775,16 +2077,44 @@ export interface components {
              */
             changes: components["schemas"]["Band"][];
         };
-        /** PageOut */
+        /**
+         * PageOut
+         * @description Everything of one student in one place, and nothing of another's.
+         */
         PageOut: {
-            /** Kind */
-            kind: string;
-            /** Piece */
-            piece: string;
-            /** Document */
-            document: {
-                [key: string]: unknown;
-            };
+            /** Student */
+            student: string;
+            /** Instructor */
+            instructor: string;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "cm" | "in";
+            /** Minor */
+            minor: boolean;
+            /**
+             * Mail Wish
+             * @enum {string}
+             */
+            mail_wish: "each" | "daily" | "off";
+            /** Focus */
+            focus: components["schemas"]["FocusSent"][];
+            /** Lesson Id */
+            lesson_id: string | null;
+            /** Lessons */
+            lessons: components["schemas"]["PageLesson"][];
+            /** Swings */
+            swings: components["schemas"]["PageSwing"][];
+            /** Practised */
+            practised: components["schemas"]["PractisedOut"][];
+            /** Messages */
+            messages: components["schemas"]["MessageOut"][];
         };
         /**
          * PageIn
@@ -1814,16 +2144,20 @@ export interface components {
              * @enum {string}
              */
             units: "cm" | "in";
+            /**
+             * Mail Wish
+             * @enum {string}
+             */
+            mail_wish: "each" | "daily" | "off";
             /** Hand Sd Px */
             hand_sd_px: number | null;
         };
         /** MeChange */
         MeChange: {
-            /**
-             * Units
-             * @enum {string}
-             */
-            units: "cm" | "in";
+            /** Units */
+            units?: ("cm" | "in") | null;
+            /** Mail Wish */
+            mail_wish?: ("each" | "daily" | "off") | null;
         };
         /**
          * HandOut
@@ -1911,6 +2245,8 @@ export interface components {
             minor: boolean;
             /** Guardian */
             guardian: string;
+            /** Guardian Email */
+            guardian_email: string;
             /** Consent On */
             consent_on: string | null;
         };
@@ -1950,6 +2286,11 @@ export interface components {
              * @default
              */
             guardian: string;
+            /**
+             * Guardian Email
+             * @default
+             */
+            guardian_email: string | "";
             /** Consent On */
             consent_on?: string | null;
             /**
@@ -1995,6 +2336,11 @@ export interface components {
              * @default
              */
             guardian: string;
+            /**
+             * Guardian Email
+             * @default
+             */
+            guardian_email: string | "";
             /** Consent On */
             consent_on?: string | null;
         };
@@ -4605,6 +4951,13 @@ export interface components {
             club: string;
             /** Sent At */
             sent_at: string | null;
+            /** Page */
+            page: string | null;
+            /**
+             * Lesson Id
+             * Format: uuid
+             */
+            lesson_id: string;
             plan: components["schemas"]["SentPlan"] | null;
             walk: components["schemas"]["SheetWalk"] | null;
             /** Frames */
@@ -5040,6 +5393,136 @@ export interface components {
             /** Camera Motion */
             camera_motion: number[][] | null;
         };
+        /** MessageOut */
+        MessageOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "student" | "instructor";
+            /** Words */
+            words: string;
+            /** Voice Ms */
+            voice_ms: number;
+            /**
+             * Said At
+             * Format: date-time
+             */
+            said_at: string;
+            /** Seen At */
+            seen_at: string | null;
+            /** Settled At */
+            settled_at: string | null;
+            /** Lesson Id */
+            lesson_id: string | null;
+        };
+        /** PractisedOut */
+        PractisedOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Drill */
+            drill: string;
+            /** Name */
+            name: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Places */
+            places: ("low_back" | "belly" | "upper_back" | "lead_side" | "trail_side" | "lead_shoulder" | "trail_shoulder" | "lead_seat" | "trail_seat" | "lead_hip" | "trail_hip" | "lead_thigh_front" | "trail_thigh_front" | "lead_thigh_back" | "trail_thigh_back" | "lead_thigh_inside" | "trail_thigh_inside" | "lead_knee" | "trail_knee" | "lead_calf" | "trail_calf" | "lead_foot" | "trail_foot")[];
+            /** Words */
+            words: string;
+            /** Speaks Up */
+            speaks_up: boolean;
+            /**
+             * Ticked At
+             * Format: date-time
+             */
+            ticked_at: string;
+        };
+        /**
+         * Waiting
+         * @description A student who waits for an answer, or whose body has spoken up.
+         */
+        Waiting: {
+            student: components["schemas"]["StudentOut"];
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Questions */
+            questions: components["schemas"]["MessageOut"][];
+            /** Felt */
+            felt: components["schemas"]["PractisedOut"][];
+        };
+        /**
+         * PageState
+         * @description A student's own page, as their instructor sees it.
+         */
+        PageState: {
+            /** Link */
+            link: string | null;
+            /** Opened At */
+            opened_at: string | null;
+            /**
+             * Mail Wish
+             * @enum {string}
+             */
+            mail_wish: "each" | "daily" | "off";
+            /** Mail Trouble */
+            mail_trouble: string;
+        };
+        /**
+         * ThreadOut
+         * @description All of one student: what was said, what was practised, how their page stands.
+         */
+        ThreadOut: {
+            student: components["schemas"]["StudentOut"];
+            /** Messages */
+            messages: components["schemas"]["MessageOut"][];
+            /** Practised */
+            practised: components["schemas"]["PractisedOut"][];
+            page: components["schemas"]["PageState"];
+        };
+        /** AnswerIn */
+        AnswerIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /** SeenUntil */
+        SeenUntil: {
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
+         * Settled
+         * @description When all that waited was settled: the name by which that is taken back.
+         */
+        Settled: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
         /** BinnedOut */
         BinnedOut: {
             /**
@@ -5127,6 +5610,144 @@ export interface components {
             camera_place: string;
             /** Clips */
             clips: components["schemas"]["ClipIn"][];
+        };
+        /** CodeWanted */
+        CodeWanted: {
+            /**
+             * Email
+             * Format: email
+             */
+            email: string;
+        };
+        /**
+         * OpenedPage
+         * @description A page that a code has opened: siblings may share an address.
+         */
+        OpenedPage: {
+            /** Token */
+            token: string;
+            /** Student */
+            student: string;
+            /** Instructor */
+            instructor: string;
+        };
+        /** CodeIn */
+        CodeIn: {
+            /**
+             * Email
+             * Format: email
+             */
+            email: string;
+            /** Code */
+            code: string;
+        };
+        /**
+         * PageLesson
+         * @description A lesson in the list of a student's page; its address is private.
+         */
+        PageLesson: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Token */
+            token: string;
+            /** Title */
+            title: string;
+            /**
+             * Sent At
+             * Format: date-time
+             */
+            sent_at: string;
+            /** First Read At */
+            first_read_at: string | null;
+        };
+        /**
+         * PageSwing
+         * @description A swing that the student has sent.
+         */
+        PageSwing: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Club */
+            club: string;
+            /** Words */
+            words: string;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Answered At */
+            answered_at: string | null;
+            /** Clips */
+            clips: string[];
+        };
+        /**
+         * Ticked
+         * @description A tick as it is kept, and what is to be taken care of after it.
+         */
+        Ticked: {
+            tick: components["schemas"]["PractisedOut"];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * Tick
+         * @description A drill done on a day of the student's calendar; where it was felt, and how.
+         */
+        Tick: {
+            /** Drill */
+            drill: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Places */
+            places?: ("low_back" | "belly" | "upper_back" | "lead_side" | "trail_side" | "lead_shoulder" | "trail_shoulder" | "lead_seat" | "trail_seat" | "lead_hip" | "trail_hip" | "lead_thigh_front" | "trail_thigh_front" | "lead_thigh_back" | "trail_thigh_back" | "lead_thigh_inside" | "trail_thigh_inside" | "lead_knee" | "trail_knee" | "lead_calf" | "trail_calf" | "lead_foot" | "trail_foot")[];
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /** MessageIn */
+        MessageIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** Lesson Id */
+            lesson_id?: string | null;
+            /**
+             * Voice
+             * @default
+             */
+            voice: string;
+        };
+        /** MailWishIn */
+        MailWishIn: {
+            /**
+             * Mail Wish
+             * @enum {string}
+             */
+            mail_wish: "each" | "daily" | "off";
+        };
+        /** SendingLink */
+        SendingLink: {
+            /** Token */
+            token: string;
         };
         /**
          * Problem
@@ -7762,6 +8383,260 @@ export interface operations {
             };
         };
     };
+    tropometer_server_talking_api_waiting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Waiting"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_api_thread: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThreadOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_api_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MessageOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_api_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenUntil"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_api_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Settled"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_api_unsettle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settled"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_api_renew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageState"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_api_close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageState"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tropometer_server_operations_api_in_the_bin: {
         parameters: {
             query?: never;
@@ -7995,6 +8870,299 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sent"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_page_api_ask_for_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeWanted"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_page_api_enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedPage"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_page_api_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_page_api_tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tick"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticked"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_page_api_untick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_page_api_ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MessageIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MessageOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_page_api_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenUntil"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_page_api_wish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MailWishIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_page_api_sending: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SendingLink"];
                 };
             };
             /** @description A problem (RFC 9457) */
