@@ -25,6 +25,15 @@ def behind_link(request: HttpRequest, token: str = "") -> HttpResponse:
     return _built("student.html")
 
 
+@require_safe
+@never_cache
+def student_worker(request: HttpRequest) -> HttpResponse:
+    """The script that keeps a student's pages readable without a connection."""
+    answer = _built("worker/student-worker.js")
+    answer["Content-Type"] = "text/javascript; charset=utf-8"
+    return answer
+
+
 def _built(name: str) -> HttpResponse:
     page = Path(settings.WEB_BUILD) / name
     if not page.exists():

@@ -6,7 +6,7 @@ from tropometer.server.api import api
 from tropometer.server.bench.requests import student_sends
 from tropometer.server.clips import tus
 from tropometer.server.operations.health import healthy, ready
-from tropometer.server.pages import behind_link, screens
+from tropometer.server.pages import behind_link, screens, student_worker
 from tropometer.server.problems import unknown
 
 begin, go_on = tus.endpoint(tus.instructor_sends, open_to_all=False)
@@ -22,6 +22,7 @@ urlpatterns = [
     path("healthz", healthy),
     path("readyz", ready),
     re_path(r"^(api|_allauth)/", unknown),
+    path("student-worker.js", student_worker),
     path("l/<str:token>", behind_link),
     path("s/<str:token>", behind_link),
     path("p", behind_link),

@@ -32,6 +32,7 @@ const router = createBrowserRouter([
             children: [
               { path: "inbox", lazy: screen("Inbox") },
               { path: "students", lazy: screen("Students") },
+              { path: "students/:id", lazy: screen("StudentRecord") },
               { path: "shelf", lazy: async () => ({ Component: (await import("./shelf/Shelf")).Shelf }) },
               { path: "lessons", lazy: screen("Lessons") },
               { path: "book", lazy: screen("DrillBook") },

@@ -11,4 +11,5 @@ export { Lessons } from "./lesson/Lessons";
 export { NotHere } from "./shell/NotHere";
 export { Shell } from "./shell/Shell";
 export { SignIn } from "./shell/SignIn";
+export { StudentRecord } from "./students/StudentRecord";
 export { Students } from "./students/Students";

@@ -5,16 +5,17 @@ import { createQueries } from "./queryClient";
 import { keepLook } from "./shell/theme";
 import "./theme.css";
 
-// Behind a link stands one page: a lesson to read, or a form by which a swing is sent.
+// Behind a link stands one page: a lesson to read, a student's own page, or a form by which a swing is sent.
 const PAGES = {
   l: lazy(async () => ({ default: (await import("./lesson/StudentPage")).StudentPage })),
+  p: lazy(async () => ({ default: (await import("./page/OwnPage")).OwnPage })),
   s: lazy(async () => ({ default: (await import("./send/RequestPage")).RequestPage })),
 };
 
 keepLook();
 
 const [, kind, token = ""] = window.location.pathname.split("/");
-const Page = PAGES[kind === "s" ? "s" : "l"];
+const Page = PAGES[kind === "s" || kind === "p" ? kind : "l"];
 const root = document.getElementById("root");
 if (root)
   createRoot(root).render(

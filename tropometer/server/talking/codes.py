@@ -71,7 +71,7 @@ def enter(request: HttpRequest, address: str, code: str) -> list[StudentPage]:
 
 
 def _key(address: str) -> str:
-    return f"page code {hashlib.sha256(address.encode()).hexdigest()}"
+    return f"page-code-{hashlib.sha256(address.encode()).hexdigest()}"
 
 
 def _sealed(address: str, code: str) -> str:

@@ -61,6 +61,7 @@ class Practised(models.Model):
     drill = models.CharField(max_length=40)
     name = models.CharField(max_length=120, help_text="of the drill, as it was sent")
     day = models.DateField(help_text="where the student was")
+    step = models.PositiveSmallIntegerField(default=0, help_text="how far up its ladder; 0: not said")
     places = ArrayField(models.CharField(max_length=20), default=list)
     words = models.TextField(max_length=1000, blank=True)
     ticked_at = models.DateTimeField(auto_now_add=True)

@@ -28,7 +28,7 @@ from tropometer.server.talking.schemas import (
     MessageIn,
     MessageOut,
     OpenedPage,
-    PageOut,
+    OwnPageOut,
     SeenUntil,
     SendingLink,
     Tick,
@@ -70,7 +70,7 @@ def enter(request: HttpRequest, data: CodeIn) -> list[dict[str, str]]:
     ]
 
 
-@router.get("/pages/{token}", response=PageOut)
+@router.get("/pages/{token}", response=OwnPageOut)
 def page(request: HttpRequest, token: str) -> dict[str, Any]:
     """All of it: lessons, plan, practice, swings, thread."""
     found = page_by_token(token)

@@ -72,7 +72,7 @@ def tick(student: Student, id: UUID, said: Tick) -> tuple[Practised, list[str]]:
         )
         if new or not set(parts) <= set(speaking_up(cast(Any, kept.places))):
             kept.settled_at = kept.mailed_at = None  # it is news
-        kept.places, kept.words, kept.speaks_up = said.places, said.words, bool(parts)
+        kept.step, kept.places, kept.words, kept.speaks_up = said.step, said.places, said.words, bool(parts)
         kept.save()
     hand = cast("Hand", student.hand)
     texts = cautions_for(shipped(), Judged(hand=hand), parts)

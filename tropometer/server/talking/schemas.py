@@ -20,6 +20,7 @@ class Tick(Schema):
 
     drill: str = Field(max_length=40)
     day: date
+    step: int = Field(0, ge=0, le=4)  # how far up its ladder; 0: not said
     places: list[FeltPlace] = Field(default_factory=list, max_length=24)
     words: str = Field("", max_length=1000)
 
@@ -29,6 +30,7 @@ class PractisedOut(Schema):
     drill: str
     name: str
     day: date
+    step: int
     places: list[FeltPlace]
     words: str
     speaks_up: bool
@@ -119,7 +121,7 @@ class PageSwing(Schema):
     clips: list[UUID]  # those that are ready
 
 
-class PageOut(Schema):
+class OwnPageOut(Schema):
     """Everything of one student in one place, and nothing of another's."""
 
     student: str

@@ -1,7 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useRef } from "react";
+import { api, got } from "../api/client";
 import { meQuery } from "../api/queries";
 import { changePassword, endSessions, type Session, sessions } from "../api/session";
+import { MailWish, type Wish } from "../page/MailWish";
 import { Field } from "../parts/Field";
 import { Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
@@ -24,6 +26,7 @@ export function Account() {
         <Password />
         <Sessions />
         <LookChoice />
+        <Mails />
       </div>
     </Page>
   );
@@ -48,6 +51,27 @@ function LookChoice() {
         </label>
       ))}
     </fieldset>
+  );
+}
+
+/** How often students' questions and swings are told by mail. */
+function Mails() {
+  const queries = useQueryClient();
+  const wish = useQuery(meQuery).data?.mail_wish;
+  const change = useMutation({
+    mutationFn: (mail_wish: Wish) => got(api.PATCH("/api/me", { body: { mail_wish } })),
+    onSuccess: (me) => queries.setQueryData(meQuery.queryKey, me),
+  });
+  if (!wish) return null;
+  return (
+    <section className="plate p-4">
+      {change.error && <Trouble error={change.error} />}
+      <MailWish
+        wish={change.isPending ? change.variables : wish}
+        change={change.mutate}
+        hint="Questions, new swings, and what was felt where it must not be; for each student on its own."
+      />
+    </section>
   );
 }
 

@@ -41,6 +41,13 @@ export const studentsQuery = (query: PageOf = ALL) =>
     placeholderData: keepPreviousData,
   });
 
+/** Who waits for an answer. */
+export const waitingQuery = queryOptions({
+  queryKey: ["waiting"],
+  queryFn: () => got(api.GET("/api/waiting")),
+  refetchInterval: 60_000,
+});
+
 export const requestsQuery = queryOptions({
   queryKey: ["requests"],
   queryFn: () => got(api.GET("/api/requests")),

@@ -2077,44 +2077,16 @@ export interface components {
              */
             changes: components["schemas"]["Band"][];
         };
-        /**
-         * PageOut
-         * @description Everything of one student in one place, and nothing of another's.
-         */
+        /** PageOut */
         PageOut: {
-            /** Student */
-            student: string;
-            /** Instructor */
-            instructor: string;
-            /**
-             * Hand
-             * @enum {string}
-             */
-            hand: "right" | "left";
-            /**
-             * Units
-             * @enum {string}
-             */
-            units: "cm" | "in";
-            /** Minor */
-            minor: boolean;
-            /**
-             * Mail Wish
-             * @enum {string}
-             */
-            mail_wish: "each" | "daily" | "off";
-            /** Focus */
-            focus: components["schemas"]["FocusSent"][];
-            /** Lesson Id */
-            lesson_id: string | null;
-            /** Lessons */
-            lessons: components["schemas"]["PageLesson"][];
-            /** Swings */
-            swings: components["schemas"]["PageSwing"][];
-            /** Practised */
-            practised: components["schemas"]["PractisedOut"][];
-            /** Messages */
-            messages: components["schemas"]["MessageOut"][];
+            /** Kind */
+            kind: string;
+            /** Piece */
+            piece: string;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
         };
         /**
          * PageIn
@@ -5437,6 +5409,8 @@ export interface components {
              * Format: date
              */
             day: string;
+            /** Step */
+            step: number;
             /** Places */
             places: ("low_back" | "belly" | "upper_back" | "lead_side" | "trail_side" | "lead_shoulder" | "trail_shoulder" | "lead_seat" | "trail_seat" | "lead_hip" | "trail_hip" | "lead_thigh_front" | "trail_thigh_front" | "lead_thigh_back" | "trail_thigh_back" | "lead_thigh_inside" | "trail_thigh_inside" | "lead_knee" | "trail_knee" | "lead_calf" | "trail_calf" | "lead_foot" | "trail_foot")[];
             /** Words */
@@ -5642,6 +5616,45 @@ export interface components {
             code: string;
         };
         /**
+         * OwnPageOut
+         * @description Everything of one student in one place, and nothing of another's.
+         */
+        OwnPageOut: {
+            /** Student */
+            student: string;
+            /** Instructor */
+            instructor: string;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "cm" | "in";
+            /** Minor */
+            minor: boolean;
+            /**
+             * Mail Wish
+             * @enum {string}
+             */
+            mail_wish: "each" | "daily" | "off";
+            /** Focus */
+            focus: components["schemas"]["FocusSent"][];
+            /** Lesson Id */
+            lesson_id: string | null;
+            /** Lessons */
+            lessons: components["schemas"]["PageLesson"][];
+            /** Swings */
+            swings: components["schemas"]["PageSwing"][];
+            /** Practised */
+            practised: components["schemas"]["PractisedOut"][];
+            /** Messages */
+            messages: components["schemas"]["MessageOut"][];
+        };
+        /**
          * PageLesson
          * @description A lesson in the list of a student's page; its address is private.
          */
@@ -5708,6 +5721,11 @@ export interface components {
              * Format: date
              */
             day: string;
+            /**
+             * Step
+             * @default 0
+             */
+            step: number;
             /** Places */
             places?: ("low_back" | "belly" | "upper_back" | "lead_side" | "trail_side" | "lead_shoulder" | "trail_shoulder" | "lead_seat" | "trail_seat" | "lead_hip" | "trail_hip" | "lead_thigh_front" | "trail_thigh_front" | "lead_thigh_back" | "trail_thigh_back" | "lead_thigh_inside" | "trail_thigh_inside" | "lead_knee" | "trail_knee" | "lead_calf" | "trail_calf" | "lead_foot" | "trail_foot")[];
             /**
@@ -8964,7 +8982,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PageOut"];
+                    "application/json": components["schemas"]["OwnPageOut"];
                 };
             };
             /** @description A problem (RFC 9457) */

@@ -1,9 +1,13 @@
+import clipWorkerUrl from "./clip.worker?worker&url";
 import type { Asked } from "./messages";
+
+/** The script of the workers, for who keeps it for later. */
+export { clipWorkerUrl };
 
 const ready: Worker[] = [];
 
 function started(): Worker {
-  const worker = new Worker(new URL("./clip.worker.ts", import.meta.url), { type: "module" });
+  const worker = new Worker(clipWorkerUrl, { type: "module" });
   // One that could not be loaded while it waited is of no use to anybody.
   worker.addEventListener("error", () => {
     const place = ready.indexOf(worker);

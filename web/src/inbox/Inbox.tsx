@@ -18,6 +18,7 @@ import { kindWords } from "../words";
 
 import { FirstTapes } from "./FirstTapes";
 import { NothingWaits } from "./NothingWaits";
+import { WaitingStudents } from "./WaitingStudents";
 
 const SendSwing = lazy(() => import("../send/SendSwing"));
 
@@ -48,6 +49,7 @@ export function Inbox() {
       }
     >
       {rows.error && !rows.data && <Trouble error={rows.error} retry={rows.refetch} />}
+      <WaitingStudents />
       <ListHead
         list={list}
         what="swings"

@@ -5,8 +5,9 @@ export function Paragraphs({ text }: { text: string }) {
       {text
         .split(/\n+/)
         .filter(Boolean)
-        .map((line) => (
-          <p key={line} className="mb-3 leading-relaxed">
+        .map((line, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the same line may stand there twice
+          <p key={`${i} ${line}`} className="mb-3 leading-relaxed">
             {line}
           </p>
         ))}

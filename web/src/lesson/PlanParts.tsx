@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { TapePicture } from "../drawn/TapePicture";
 import { DrillShown } from "../parts/DrillShown";
@@ -20,8 +21,14 @@ export function PlanParts({ plan, units, hand }: { plan: Plan; units: Units; han
 }
 
 /** A focus in the student's words: why it matters, what to do, what to take care of, and the goal. */
-export function FocusPart(props: { focus: Focus; chain: Plan["chain"]; units: Units; hand: Hand }) {
-  const { focus, chain, units, hand } = props;
+export function FocusPart(props: {
+  focus: Focus;
+  chain: Plan["chain"];
+  units: Units;
+  hand: Hand;
+  ladder?: Ladder;
+}) {
+  const { focus, chain, units, hand, ladder } = props;
   return (
     <>
       <div className="mt-3 border-l-4 border-brass bg-base-200 p-3">
@@ -31,7 +38,7 @@ export function FocusPart(props: { focus: Focus; chain: Plan["chain"]; units: Un
       {chain.length > 1 && <WhyItMatters chain={chain} />}
       <Cautions texts={focus.cautions} />
       {focus.drills.map((drill) => (
-        <Drill key={drill.id} drill={drill} hand={hand} />
+        <Drill key={drill.id} drill={drill} hand={hand} ladder={ladder} />
       ))}
       {focus.goal && <Goal goal={focus.goal} units={units} hand={hand} />}
     </>
@@ -85,7 +92,11 @@ function Goal({ goal, units, hand }: { goal: NonNullable<Focus["goal"]>; units: 
   );
 }
 
-function Drill({ drill, hand }: { drill: Focus["drills"][number]; hand: Hand }) {
+type DrillSent = Focus["drills"][number];
+/** The steps of a drill where they can be ticked. */
+export type Ladder = (drill: DrillSent) => ReactNode;
+
+export function Drill({ drill, hand, ladder }: { drill: DrillSent; hand: Hand; ladder?: Ladder }) {
   const rows: [string, string][] = [
     ["Set up", drill.set_up],
     ["Feel", drill.feel],
@@ -112,8 +123,9 @@ function Drill({ drill, hand }: { drill: Focus["drills"][number]; hand: Hand }) 
             </div>
           ))}
       </dl>
+      {ladder?.(drill)}
       {drill.steps.length > 0 && (
-        <ol className="mt-2" aria-label="Step by step">
+        <ol className={`mt-2 ${ladder ? "hidden print:block" : ""}`} aria-label="Step by step">
           {drill.steps.map((step, i) => (
             <li key={step.do} className="flex gap-3 border-t border-base-content/20 py-2">
               <span className="num w-5 shrink-0" aria-hidden>

@@ -1,10 +1,11 @@
 import { Check } from "lucide-react";
+import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { day } from "../parts/when";
 import { FramePart } from "./FramePart";
 import { Measured } from "./Measured";
 import { Paragraphs } from "./Paragraphs";
-import { FocusPart } from "./PlanParts";
+import { FocusPart, type Ladder } from "./PlanParts";
 import { SheetWalk } from "./SheetWalk";
 import { WhatNext } from "./WhatNext";
 
@@ -19,8 +20,11 @@ export function SheetView(props: {
   sheet: LessonSheet;
   still: (frame: Frame) => string;
   walk: string; // the address of its walk
+  offline?: boolean; // on a student's own page: kept for when there is no connection
+  ladder?: Ladder; // on a student's own page: steps that can be ticked
+  ending?: ReactNode; // and what is said about it
 }) {
-  const { sheet, still, walk } = props;
+  const { sheet, still, walk, ladder, ending, offline = false } = props;
   const { plan, units, hand } = sheet;
   const [first, ...others] = plan?.focus ?? [];
   return (
@@ -34,7 +38,7 @@ export function SheetView(props: {
         <h1 className="text-2xl font-bold">{sheet.title}</h1>
         <div className="tape-edge mt-1 mb-4 text-brass-ink" aria-hidden />
       </header>
-      {sheet.walk && <SheetWalk walk={sheet.walk} base={walk} units={units} hand={hand} />}
+      {sheet.walk && <SheetWalk walk={sheet.walk} base={walk} units={units} hand={hand} offline={offline} />}
       {sheet.opening && <Paragraphs text={sheet.opening} />}
       {plan && plan.strengths.length > 0 && (
         <section className="mt-4">
@@ -62,19 +66,22 @@ export function SheetView(props: {
           ))}
         </div>
       ))}
-      {first && <FocusPart focus={first} chain={plan?.chain ?? []} units={units} hand={hand} />}
+      {first && (
+        <FocusPart focus={first} chain={plan?.chain ?? []} units={units} hand={hand} ladder={ladder} />
+      )}
       {others.map((focus) => (
         <details key={focus.fault} className="mt-4 border-t-4 border-brass pt-2">
           <summary className="cursor-pointer font-semibold">Later: {focus.name}</summary>
-          <FocusPart focus={focus} chain={[]} units={units} hand={hand} />
+          <FocusPart focus={focus} chain={[]} units={units} hand={hand} ladder={ladder} />
         </details>
       ))}
       {plan && <Measured rows={plan.measured} units={units} hand={hand} />}
       {first && <WhatNext focus={first} hand={hand} />}
+      {ending}
       <footer className="mt-8 border-t border-base-content/25 pt-3 text-xs">
         This is feedback on movement, not medical advice. With a joint replacement, a recent injury, pain or
         dizziness: no new drill before a physician or physiotherapist agrees. Stop at pain. This page is
-        private; whoever has its link can read it.
+        private; whoever has its link can read it, and all your lessons.
       </footer>
     </article>
   );

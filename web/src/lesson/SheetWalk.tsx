@@ -2,6 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { Play } from "lucide-react";
 import { lazy, Suspense, useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
+import { clipWorkerUrl } from "../frames/workers";
+import { keepOffline } from "../offline/keepOffline";
 import type { Units } from "../units";
 import { minutes } from "../walk/words";
 import type { Hand } from "../words";
@@ -10,8 +12,14 @@ const player = () => import("../walk/player/WalkPlayer");
 const WalkPlayer = lazy(async () => ({ default: (await player()).WalkPlayer }));
 
 /** The walk on a student's sheet. Its player comes after the words, and before anybody has pressed it. */
-export function SheetWalk(props: { walk: Schemas["SheetWalk"]; base: string; units: Units; hand: Hand }) {
-  const { walk, base, units, hand } = props;
+export function SheetWalk(props: {
+  walk: Schemas["SheetWalk"];
+  base: string;
+  units: Units;
+  hand: Hand;
+  offline: boolean; // it is a student's: kept for when there is no connection
+}) {
+  const { walk, base, units, hand, offline } = props;
   const played = useQuery({
     queryKey: ["sheet-walk", base, walk.length_ms],
     queryFn: async () => {
@@ -23,6 +31,11 @@ export function SheetWalk(props: { walk: Schemas["SheetWalk"]; base: string; uni
     staleTime: Number.POSITIVE_INFINITY,
   });
   const [open, setOpen] = useState(false);
+  useEffect(() => {
+    if (!played.data || !offline) return;
+    const clips = played.data.clips.map(({ id }) => `${base}/clips/${id}.mp4`);
+    void keepOffline([...clips, `${base}/voice.m4a?${played.data.made}`, `${base}/played`, clipWorkerUrl]);
+  }, [played.data, offline, base]);
   // Here before it is pressed: a press may begin to play, a script that comes later may not.
   useEffect(() => void player().catch(() => undefined), []);
   if (played.error)

@@ -1,7 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import { ApiError, api, got } from "../api/client";
+import { useEffect } from "react";
+import { ApiError, api, got, type Schemas } from "../api/client";
+import { keepOffline } from "../offline/keepOffline";
+import { Asking } from "../page/Asking";
+import { PracticeDrill } from "../page/PracticeDrill";
+import { usePage } from "../page/usePage";
 import { usePageTitle } from "../parts/usePageTitle";
 import { ConnectionNote } from "../shell/ConnectionNote";
+import { UnsentNotes } from "../shell/UnsentNotes";
 import { SheetView } from "./SheetView";
 
 /** The page behind a lesson's link: no account, no password. */
@@ -12,6 +18,13 @@ export function StudentPage({ token }: { token: string }) {
     staleTime: Number.POSITIVE_INFINITY,
   });
   usePageTitle(sheet.data?.title ?? "Your lesson");
+  const data = sheet.data;
+  useEffect(() => {
+    if (!data) return;
+    const shown = data.plan?.focus.flatMap(({ drills }) => drills.flatMap((drill) => drill.shown)) ?? [];
+    const stills = data.frames.map(({ id }) => `/api/sheets/${token}/${id}.jpg`);
+    void keepOffline([`/api/sheets/${token}`, ...stills, ...shown.map(({ url }) => url)]);
+  }, [data, token]);
   if (sheet.error && !sheet.data)
     return (
       <main className="mx-auto max-w-md p-6">
@@ -21,21 +34,65 @@ export function StudentPage({ token }: { token: string }) {
             : "The lesson cannot be fetched right now"}
         </h1>
         <p className="mt-2">
-          {sheet.error instanceof ApiError && sheet.error.status === 404
-            ? "It may have run out or been taken back. Ask your instructor for a new one."
-            : "Check your connection and try again."}
+          {sheet.error instanceof ApiError && sheet.error.status === 404 ? (
+            <>
+              It may have run out or been taken back.{" "}
+              <a className="link" href="/p">
+                Get to your page by a code
+              </a>
+              , or ask your instructor for a new one.
+            </>
+          ) : (
+            "Check your connection and try again."
+          )}
         </p>
       </main>
     );
   if (!sheet.data) return <main className="p-6">Fetching your lesson…</main>;
+  const shown = {
+    sheet: sheet.data,
+    still: (frame: Schemas["LessonFrameOut"]) => `/api/sheets/${token}/${frame.id}.jpg`,
+    walk: `/api/sheets/${token}/walk`,
+    offline: true,
+  };
   return (
     <main className="min-h-full bg-base-100">
-      <ConnectionNote kept="What you have open stays readable." />
-      <SheetView
-        sheet={sheet.data}
-        still={(frame) => `/api/sheets/${token}/${frame.id}.jpg`}
-        walk={`/api/sheets/${token}/walk`}
-      />
+      <ConnectionNote kept="What you have open stays readable; what you tick or ask is kept and sent later." />
+      <UnsentNotes />
+      {sheet.data.page ? <Answered {...shown} page={sheet.data.page} /> : <SheetView {...shown} />}
     </main>
+  );
+}
+
+/** A lesson of a student who can tick, and ask. */
+function Answered(props: Parameters<typeof SheetView>[0] & { page: string }) {
+  const { sheet, page: token } = props;
+  const page = usePage(token);
+  if (!page.open || !page.shown) return <SheetView {...props} />;
+  const { practised, messages, instructor } = page.shown;
+  return (
+    <SheetView
+      {...props}
+      ladder={(drill) => (
+        <PracticeDrill drill={drill} token={token} practised={practised} hand={sheet.hand} />
+      )}
+      ending={
+        <>
+          <Asking
+            token={token}
+            lessonId={sheet.lesson_id}
+            instructor={instructor}
+            messages={messages.filter(
+              (each) => each.lesson_id === sheet.lesson_id || each.side === "instructor",
+            )}
+          />
+          <p className="mt-6" data-no-print>
+            <a className="btn w-full" href={`/p/${token}`}>
+              All your lessons, practice and goals
+            </a>
+          </p>
+        </>
+      }
+    />
   );
 }

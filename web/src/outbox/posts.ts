@@ -13,7 +13,11 @@ export type Post =
   | { kind: "plan"; swingId: string; plan: Schemas["PlanIn"] | null }
   | { kind: "take"; lessonId: string; take: Schemas["TakeIn"] }
   | { kind: "piece"; lessonId: string; takeId: string; piece: Schemas["PieceIn"] }
-  | { kind: "cut"; lessonId: string; cut: Schemas["CutIn"] };
+  | { kind: "cut"; lessonId: string; cut: Schemas["CutIn"] }
+  | { kind: "tick"; token: string; tickId: string; tick: Schemas["Tick"] }
+  | { kind: "untick"; token: string; tickId: string; drill: string; day: string }
+  | { kind: "ask"; token: string; message: Schemas["MessageIn"] }
+  | { kind: "answer"; studentId: string; message: Schemas["AnswerIn"] };
 
 export const clipLane = (clipId: string) => `clip ${clipId}`;
 /** Where what is written in a lesson waits, and where the frames that are put into a swing's lesson do. */
@@ -24,6 +28,10 @@ export const judgingLane = (swingId: string) => `judging of ${swingId}`;
 
 /** Where the pieces of a lesson's walk wait, in the order in which they were said. */
 export const walkLane = (lessonId: string) => `walk of ${lessonId}`;
+
+/** Where what a student does on their page waits, and where what is said to a student does. */
+export const pageLane = (token: string) => `page ${token}`;
+export const threadLane = (studentId: string) => `thread ${studentId}`;
 
 /** Edits of a clip go together; words one by one. */
 export const goesTogether = (lane: string) => lane.startsWith("clip ");
@@ -105,6 +113,29 @@ async function sent({ id, post: first }: Item<Post>, items: Item<Post>[], seenOf
     return api.PATCH("/api/lessons/{id}/walk", {
       params: { path: { id: first.lessonId } },
       body: { ...first.cut, id },
+      keepalive,
+    });
+  if (first.kind === "tick")
+    return api.PUT("/api/pages/{token}/practised/{id}", {
+      params: { path: { token: first.token, id: first.tickId } },
+      body: first.tick,
+      keepalive,
+    });
+  if (first.kind === "untick")
+    return api.DELETE("/api/pages/{token}/practised/{id}", {
+      params: { path: { token: first.token, id: first.tickId } },
+      keepalive,
+    });
+  if (first.kind === "ask")
+    return api.POST("/api/pages/{token}/messages", {
+      params: { path: { token: first.token } },
+      body: first.message,
+      keepalive,
+    });
+  if (first.kind === "answer")
+    return api.POST("/api/students/{id}/messages", {
+      params: { path: { id: first.studentId } },
+      body: first.message,
       keepalive,
     });
   const opened = await api.POST("/api/swings/{swing_id}/lesson", {

@@ -45,6 +45,7 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
       history: String(form.get("history")).trim(),
       minor,
       guardian: minor ? String(form.get("guardian")).trim() : "",
+      guardian_email: minor ? String(form.get("guardian_email")).trim() : "",
       consent_on: (minor && String(form.get("consent_on"))) || null,
     });
   };
@@ -115,6 +116,14 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
       <div className="hidden group-has-[[name=minor]:checked]:block">
         <Field label="Guardian who consented">
           <input className="input w-full" name="guardian" maxLength={120} defaultValue={student?.guardian} />
+        </Field>
+        <Field label="Guardian's mail address" hint="Gets the same mails, and the same page by a code.">
+          <input
+            className="input w-full"
+            name="guardian_email"
+            type="email"
+            defaultValue={student?.guardian_email}
+          />
         </Field>
         <Field label="Consent given on">
           <input

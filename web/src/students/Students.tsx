@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, got } from "../api/client";
 import { meQuery, modelsQuery, type Student, studentsQuery } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
@@ -42,7 +43,11 @@ export function Students() {
         {students.data?.items.map((student) => (
           <li key={student.id} className="plate flex items-center justify-between gap-3 p-3">
             <div>
-              <h2 className="font-semibold">{student.name}</h2>
+              <h2 className="font-semibold">
+                <Link className="hover:underline" to={`/students/${student.id}`}>
+                  {student.name}
+                </Link>
+              </h2>
               <p className="text-sm opacity-85">
                 {student.hand}-handed
                 {student.stature_m !== null && ` · ${tallness(student.stature_m, units)}`} ·{" "}

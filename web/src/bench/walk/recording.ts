@@ -1,6 +1,7 @@
 import { create } from "zustand";
 import { outbox } from "../../outbox";
 import { walkLane } from "../../outbox/posts";
+import { base64 } from "../../voice/base64";
 import type { Microphone } from "../../voice/microphone";
 import type { VoiceRecorder } from "../../voice/voiceRecorder";
 import type { Cut } from "../../walk/cut";
@@ -131,13 +132,6 @@ class Take {
 /** A cut with a take that is yet to be said where the empty place is. */
 const withTake = (cut: Cut, id: string): Cut =>
   cut.map((stretch) => (stretch.take === "" ? { ...stretch, take: id } : stretch));
-
-function base64(bytes: Uint8Array): string {
-  let text = "";
-  for (let from = 0; from < bytes.length; from += 8192)
-    text += String.fromCharCode(...bytes.subarray(from, from + 8192));
-  return btoa(text);
-}
 
 /**
  * Open the microphone, count to three and record. `cut` is the walk with the new take in it, under the name "";

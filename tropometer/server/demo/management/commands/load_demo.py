@@ -15,6 +15,7 @@ from tropometer.server.clips.uploads import Sender
 from tropometer.server.demo import practice
 from tropometer.server.demo.answers import Answer
 from tropometer.server.demo.drawn import PRESSURE_FILE, arrived, mark, pressure_table, put_models_on_shelf
+from tropometer.server.demo.replies import reply
 from tropometer.server.demo.tasks import tell_more
 from tropometer.server.judging.plans import sent_before as plan_sent_before
 from tropometer.server.lessons.sending import sent_before
@@ -45,6 +46,8 @@ class Command(BaseCommand):
             ]
             for swing, student in sorted(swings, key=lambda pair: pair[0].days_ago):
                 self._swing(instructor, student, swing)
+            for student in known.values():
+                reply(student)
         self.stdout.write("The demo is loaded; the worker is making its clips ready.")
 
     def _student(self, instructor: User, about: practice.DemoStudent) -> Student:
