@@ -8,7 +8,7 @@ from django.test import TestCase
 from tests.server import making
 from tests.swings import ROOT
 from tropometer.server.bench.models import Swing, SwingRequest
-from tropometer.server.lessons.models import Lesson, LessonFrame
+from tropometer.server.lessons.models import Lesson, LessonFrame, Template
 from tropometer.server.people.models import Student
 from tropometer.server.shelf.models import ReferenceSwing
 
@@ -63,6 +63,8 @@ BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/swings/{id}/pressure"): {"file_name": "X", "text": "X"},
     ("post", "/api/swings/{id}/clips"): {"clips": [A_CLIP]},
     ("patch", "/api/lessons/{id}"): {"title": "X"},
+    ("put", "/api/lessons/{id}/send-later"): {"at": "2099-01-01T00:00:00Z"},
+    ("put", "/api/templates/{id}"): {"name": "X", "text": "X"},
     ("put", "/api/lessons/{id}/expiry"): {"last_day": None},
     ("patch", "/api/lessons/{id}/frames/{frame_id}"): {"words": "X"},
     ("patch", "/api/lessons/{id}/walk"): {"cut": []},
@@ -94,6 +96,7 @@ class AccessTests(TestCase):
             "swings": swing.pk,
             "shelf": reference.pk,
             "lessons": lesson.pk,
+            "templates": Template.objects.create(instructor=self.owner, name="X", text="X").pk,
             "requests": SwingRequest.objects.create(instructor=self.owner, student=swing.student).pk,
         }
         self.named = {

@@ -161,6 +161,7 @@ class ShowingTests(making.MediaCase):
         self.sweep_later()
         self.assertTrue(Shown.objects.exists())
         Plan.objects.filter(swing=lesson.swing).delete()
+        lesson.delete()
         self.sweep_later()
         self.assertFalse(Shown.objects.exists())
 
@@ -171,6 +172,7 @@ class ShowingTests(making.MediaCase):
         del drill["picture"], drill["drawn_as"]
         drill["id"] = "stick_by_the_hip"
         plan.save()
+        lesson.sheets.all().delete()  # it was sent before sheets were kept
         self.assertEqual([each["what"] for each in self.on_sheet(token)], ["start", "end", "right", "wrong"])
 
     def test_a_stranger_neither_sees_nor_changes_it(self) -> None:

@@ -13,7 +13,7 @@ from tropometer.server.bench.services import swings_by_id
 from tropometer.server.demo.spoken import SPOKEN, Line
 from tropometer.server.judging.plans import read_anew
 from tropometer.server.lessons.past import as_draft
-from tropometer.server.lessons.services import add_frame
+from tropometer.server.lessons.prefilling import prefill
 from tropometer.server.shelf.services import swing_of_school
 from tropometer.server.walks import making
 from tropometer.server.walks.schemas import CutIn, PieceIn, TakeIn, WalkClip
@@ -54,33 +54,12 @@ def tell(swing_id: UUID) -> None:
         shown = making.kept_clip(face, face.swing.student_id)
         if not shown.pegs:  # told in words alone
             return
-        moment = _moment(lesson.swing)
-        frame = _frame(shown, moment)
-        lines = _lines(shown, swing)
-        add_frame(lesson, face.pk, frame, "", lines)
-        if other is not None:
-            add_frame(
-                lesson, other.pk, _frame(making.kept_clip(other, face.swing.student_id), moment), "", lines
-            )
+        prefill(lesson)
         name = face.original_name.rsplit(".", 1)[0]
         if name in SPOKEN:
             _walk(lesson.pk, name, face, other)
             making.make(lesson.pk)
             film_soon(lesson.pk)
-
-
-def _lines(shown: WalkClip, swing: Swing) -> list[str]:
-    """The upright beside the back foot, and the gauges that show what the lesson's goals are about."""
-    goals = {focus["goal"]["reading"] for focus in swing.plan.document["focus"] if focus["goal"]}
-    about = [gauge.id for gauge in shown.gauges if any(shape.reading in goals for shape in gauge.shapes)]
-    return ["trail_plumb", *about] if about else ["trail_plumb", "trail_hip_gate"]
-
-
-def _moment(swing: Swing) -> str:
-    """Where the lesson's first goal is read; else the top."""
-    goals = [focus["goal"] for focus in swing.plan.document["focus"] if focus["goal"]]
-    at: str = goals[0]["at"] if goals else "top"
-    return at
 
 
 def _reference(swing: Swing) -> Swing | None:

@@ -43,6 +43,7 @@ class Plan(models.Model):
     document = models.JSONField()
     chosen_at = models.DateTimeField(auto_now=True)
     as_sent = models.JSONField(null=True, help_text="the plan in the book's words of that day, as SentPlan")
+    reopened = models.BooleanField(default=False, help_text="sent, and to be sent anew: it can be changed")
 
     class Meta:
         ordering = ["-chosen_at"]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
@@ -47,7 +47,7 @@ def choose(swing: Swing, plan: PlanIn | None, id: UUID | None = None) -> None:
         _check(judged(swing, "", "cm"), document)
     with transaction.atomic():
         now = Plan.objects.select_for_update().filter(swing=swing).first()
-        if now is not None and now.as_sent is not None:
+        if now is not None and now.as_sent is not None and not now.reopened:
             raise BookError("plan", "", "the lesson has been sent: its plan can no longer be changed")
         if not is_new(swing, id):
             return
@@ -62,23 +62,24 @@ def said_plan(swing: Swing, units: str) -> dict[str, Any] | None:
     plan = plan_for(swing)
     if plan is None:
         return None
-    words = plan.as_sent or _in_words(judged(swing, "", units), plan.document)
-    return _with_shown(words, shown_to_instructor)
+    words = None if plan.reopened else plan.as_sent
+    return _with_shown(words or _in_words(judged(swing, "", units), plan.document), shown_to_instructor)
 
 
-def sent_plan(swing: Swing, address: Callable[[UUID], str]) -> dict[str, Any] | None:
-    """The plan that went with a sent lesson, its drills' pictures at their address for who reads it.
-
-    What was chosen since is none of the student's.
-    """
+def words_sent(swing: Swing) -> dict[str, Any] | None:
+    """The plan that went with a sent lesson; what was chosen since is none of the student's."""
     plan = plan_for(swing)
-    return _with_shown(plan.as_sent, address) if plan and plan.as_sent else None
+    return plan.as_sent if plan else None
 
 
-def picture_of_plan(swing: Swing, id: UUID) -> Shown:
-    """A picture or clip of the instructor's own that a sent plan shows; Http404 where it shows none."""
-    plan = plan_for(swing)
-    if plan is None or str(id) not in pictures_in(plan.as_sent):
+def with_shown(words: Mapping[str, Any], address: Callable[[UUID], str]) -> dict[str, Any]:
+    """A sent plan with its drills' pictures at their address for who reads it."""
+    return _with_shown(words, address)
+
+
+def picture_of_plans(shown: Iterable[Mapping[str, Any] | None], id: UUID) -> Shown:
+    """A picture or clip of the instructor's own that one of some plans shows; Http404 where none does."""
+    if not any(str(id) in pictures_in(words) for words in shown):
         raise Http404("There is no such thing here.")
     return found_or_404(id)
 
@@ -115,13 +116,47 @@ def freeze(swing: Swing, units: str) -> None:
         if finding.provisional and finding.decision != "added":
             why = f"“{name}” rests on marks that nobody looked at: look at them first"
             raise BookError("plan", f"focus[{i}]", why)
-    plan.as_sent = _in_words(swing_judged, plan.document)
-    plan.save(update_fields=["as_sent"])
+    plan.as_sent, plan.reopened = _in_words(swing_judged, plan.document), False
+    plan.save(update_fields=["as_sent", "reopened"])
 
 
 def thaw(swing: Swing) -> None:
     """Let a plan be changed again whose lesson was taken back."""
-    Plan.objects.filter(swing=swing).update(as_sent=None)
+    Plan.objects.filter(swing=swing).update(as_sent=None, reopened=False)
+
+
+def reopen(swing: Swing) -> None:
+    """Let a sent plan be changed for the lesson's next version; the student still has the sent one."""
+    Plan.objects.filter(swing=swing, as_sent__isnull=False).update(reopened=True)
+
+
+def put_back(swing: Swing, words: Mapping[str, Any] | None) -> None:
+    """Leave a plan's next version be: it is again as it was sent."""
+    plan = Plan.objects.filter(swing=swing).first()
+    if words is None:
+        Plan.objects.filter(swing=swing).delete()
+    elif plan is None:
+        document = _document_of(words)
+        Plan.objects.create(swing=swing, document=document, as_sent=dict(words))
+    else:
+        plan.document, plan.as_sent, plan.reopened = _document_of(words), dict(words), False
+        plan.save(update_fields=["document", "as_sent", "reopened"])
+
+
+def _document_of(words: Mapping[str, Any]) -> dict[str, Any]:
+    """The choice, as `PlanIn`, behind a plan in words."""
+    return {
+        "focus": [
+            {
+                "fault": focus["fault"],
+                "words": focus["words"],
+                "drills": [{"drill": drill["id"], "dose": drill["dose"]} for drill in focus["drills"]],
+                "goal": focus["goal"]
+                and {key: focus["goal"].get(key) for key in ("reading", "at", "low", "high", "by")},
+            }
+            for focus in words["focus"]
+        ]
+    }
 
 
 def sent_before(swing: Swing, plan: PlanIn, then: Mapping[str, ValueThen]) -> None:

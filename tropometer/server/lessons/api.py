@@ -10,8 +10,9 @@ from ninja import Query, Router
 from ninja.pagination import paginate
 
 from tropometer.server.access import asking, owned
-from tropometer.server.lessons import sending, services
-from tropometer.server.lessons.models import Lesson
+from tropometer.server.lessons import prefilling, sending, services, templates, versions
+from tropometer.server.lessons.checking import Remark, remarks_on
+from tropometer.server.lessons.models import Lesson, Template
 from tropometer.server.lessons.schemas import (
     Expiry,
     LessonChange,
@@ -20,6 +21,10 @@ from tropometer.server.lessons.schemas import (
     LessonOut,
     LessonRow,
     LessonSheet,
+    RemarkOut,
+    SendLater,
+    TemplateIn,
+    TemplateOut,
 )
 from tropometer.server.lists import Pages, Search, matching
 from tropometer.server.ranged import private_file
@@ -104,11 +109,72 @@ def preview(request: HttpRequest, id: UUID) -> dict[str, Any]:
     return services.sheet(services.lesson_of(asking(request), id))
 
 
+@router.post("/lessons/{uuid:id}/prefill", response=LessonOut)
+def prefill(request: HttpRequest, id: UUID) -> Lesson:
+    """Fill in what is still empty, from what was found and chosen; once for each first focus."""
+    prefilling.prefill(services.lesson_of(asking(request), id))
+    return _out(services.lesson_of(asking(request), id))
+
+
+@router.get("/lessons/{uuid:id}/remarks", response=list[RemarkOut])
+def remarks(request: HttpRequest, id: UUID) -> list[Remark]:
+    """What to know before it goes."""
+    return remarks_on(services.lesson_of(asking(request), id))
+
+
+@router.get("/templates", response=list[TemplateOut])
+def opening_templates(request: HttpRequest) -> QuerySet[Template]:
+    return templates.templates_of(asking(request))
+
+
+@router.put("/templates/{uuid:id}", response=TemplateOut)
+def keep_template(request: HttpRequest, id: UUID, data: TemplateIn) -> Template:
+    """Keep words to begin lessons with, under the sender's name for them."""
+    return templates.keep(asking(request), id, data.dict())
+
+
+@router.delete("/templates/{uuid:id}", response={204: None})
+def forget_template(request: HttpRequest, id: UUID) -> tuple[int, None]:
+    templates.forget(asking(request), id)
+    return 204, None
+
+
 @router.post("/lessons/{uuid:id}/send", response=LessonOut)
 def send(request: HttpRequest, id: UUID) -> Lesson:
     found = services.lesson_of(asking(request), id)
     sending.send(found)
     return _out(found)
+
+
+@router.put("/lessons/{uuid:id}/send-later", response=LessonOut)
+def send_later(request: HttpRequest, id: UUID, later: SendLater) -> Lesson:
+    """Have it sent by itself at a time."""
+    found = services.lesson_of(asking(request), id)
+    sending.plan_later(found, later.at)
+    return _out(found)
+
+
+@router.delete("/lessons/{uuid:id}/send-later", response=LessonOut)
+def send_no_more(request: HttpRequest, id: UUID) -> Lesson:
+    """Not by itself after all."""
+    found = services.lesson_of(asking(request), id)
+    sending.plan_no_more(found)
+    return _out(found)
+
+
+@router.post("/lessons/{uuid:id}/correction", response=LessonOut)
+def correct(request: HttpRequest, id: UUID) -> Lesson:
+    """Write a sent lesson anew; its student keeps what was sent until the next version goes."""
+    found = services.lesson_of(asking(request), id)
+    versions.correct(found)
+    return _out(found)
+
+
+@router.delete("/lessons/{uuid:id}/correction", response=LessonOut)
+def leave_correction(request: HttpRequest, id: UUID) -> Lesson:
+    """It stays as it was sent."""
+    versions.leave(services.lesson_of(asking(request), id))
+    return _out(services.lesson_of(asking(request), id))
 
 
 @router.post("/lessons/{uuid:id}/take-back", response=LessonOut)
@@ -150,6 +216,7 @@ def renew(request: HttpRequest, id: UUID) -> Lesson:
 
 
 def _out(found: Lesson) -> Lesson:
+    found.versions = versions.versions_of(found)  # type: ignore[attr-defined]
     found.link = sending.link(found)  # type: ignore[attr-defined]  # read by the schema
     found.seconds_to_take_back = sending.seconds_to_take_back(found)  # type: ignore[attr-defined]
     return found

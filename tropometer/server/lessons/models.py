@@ -33,6 +33,12 @@ class Lesson(models.Model):
     token = models.CharField(max_length=64, unique=True, null=True, blank=True)
     revoked_at = models.DateTimeField(null=True, blank=True)
     first_read_at = models.DateTimeField(null=True, blank=True)
+    send_at = models.DateTimeField(null=True, blank=True, help_text="when a draft goes by itself")
+    send_trouble = models.CharField(max_length=300, blank=True, help_text="why it did not go by itself")
+    correcting = models.BooleanField(
+        default=False, help_text="sent, and being written anew as its next version"
+    )
+    prefilled_for = models.CharField(max_length=40, blank=True, help_text="the fault it was begun for")
 
     class Meta:
         ordering = ["-started_at", "id"]
@@ -40,7 +46,49 @@ class Lesson(models.Model):
             models.CheckConstraint(
                 condition=Q(token__isnull=True) | Q(sent_at__isnull=False), name="lesson_link_only_when_sent"
             ),
+            models.CheckConstraint(
+                condition=Q(correcting=False) | Q(sent_at__isnull=False), name="lesson_corrected_once_sent"
+            ),
         ]
+
+    @property
+    def is_draft(self) -> bool:
+        """Whether it can be written in: it was not sent, or its next version is being written."""
+        return self.sent_at is None or self.correcting
+
+
+class Template(models.Model):
+    """Words of an instructor's own to begin a lesson with; {name} and {club} are filled in."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    instructor = models.ForeignKey("people.User", on_delete=models.CASCADE, related_name="templates")
+    name = models.CharField(max_length=60)
+    text = models.TextField(max_length=4000)
+    used_first = models.BooleanField(default=False, help_text="new lessons begin with it")
+
+    class Meta:
+        ordering = ["-used_first", "name", "id"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class SentSheet(models.Model):
+    """A lesson as it was sent: what its student reads, whatever is written in it afterwards."""
+
+    lesson = models.ForeignKey(Lesson, on_delete=models.CASCADE, related_name="sheets")
+    number = models.PositiveSmallIntegerField(help_text="1; each correction is one more")
+    sent_at = models.DateTimeField()
+    document = models.JSONField(help_text="as LessonSheet, each frame with the name of its stored picture")
+
+    class Meta:
+        ordering = ["lesson", "number"]
+        constraints = [
+            models.UniqueConstraint(fields=["lesson", "number"], name="one_sent_sheet_a_number"),
+        ]
+
+    def __str__(self) -> str:
+        return f"version {self.number} of {self.lesson_id}"
 
 
 class TakenChange(models.Model):

@@ -19,6 +19,7 @@ def as_draft(lesson: Lesson) -> Iterator[Lesson]:
         sent_at, token = lesson.sent_at, lesson.token
         lesson.sent_at = lesson.token = None
         lesson.save(update_fields=["sent_at", "token"])
+        lesson.sheets.all().delete()  # what is written now is what was sent
         yield lesson
         lesson.sent_at, lesson.token = sent_at, token
         lesson.save(update_fields=["sent_at", "token"])

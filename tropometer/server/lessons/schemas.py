@@ -88,14 +88,51 @@ class Expiry(Schema):
     last_day: date | None
 
 
+class Version(Schema):
+    """One sending of a lesson."""
+
+    number: int
+    sent_at: datetime
+
+
+class SendLater(Schema):
+    """When a draft is to go by itself."""
+
+    at: datetime
+
+
+class TemplateIn(Schema):
+    """Words to begin a lesson with; {name} and {club} are filled in."""
+
+    name: Line = Field(min_length=1, max_length=60)
+    text: str = Field(min_length=1, max_length=4000)
+    used_first: bool = False
+
+
+class TemplateOut(TemplateIn):
+    id: UUID
+    name: str
+    text: str
+
+
+class RemarkOut(Schema):
+    """One thing to know before a lesson goes; `stops`: it cannot go before that is mended."""
+
+    kind: Literal["missing", "uncertain", "hurts", "side"]
+    words: str
+    stops: bool
+
+
 class LessonRow(Schema):
     id: UUID
     swing_id: UUID
     student: StudentOut = Field(alias="swing.student")
     what_hurts: str = Field(alias="swing.what_hurts")
+    club: str = Field(alias="swing.club")
     title: str
     started_at: datetime
     sent_at: datetime | None
+    correcting: bool
     revoked_at: datetime | None
     first_read_at: datetime | None
 
@@ -103,6 +140,9 @@ class LessonRow(Schema):
 class LessonOut(LessonRow):
     opening: str
     frames: list[LessonFrameOut]
+    versions: list[Version]
+    send_at: datetime | None
+    send_trouble: str
     link: str | None
     expires_on: date | None
     mailed_at: datetime | None
@@ -130,8 +170,10 @@ class LessonSheet(Schema):
     units: Units
     club: str
     sent_at: datetime | None
-    page: str | None  # the token of the student's own page, for whoever came by the link
-    lesson_id: UUID
+    version: int  # 1; each correction is one more
+    versions: list[Version]
+    page: str | None = None  # the token of the student's own page, for whoever came by the link
+    lesson_id: UUID | None = None
     plan: SentPlan | None
     walk: SheetWalk | None
     frames: list[LessonFrameOut]

@@ -16,12 +16,15 @@ from django.utils import timezone
 
 from tropometer.server.bench.services import mark_answered
 from tropometer.server.judging import plans
+from tropometer.server.lessons import versions
 from tropometer.server.lessons.models import Lesson, new_token
 from tropometer.server.lessons.states import NotNow, must_be_draft
 from tropometer.server.people.student_page import link_to, page_of
 from tropometer.server.walks.services import has_walk
 from tropometer.server.walks.tasks import make_soon
 from tropometer.teaching.knowledge.book_error import BookError
+
+LATEST = timedelta(days=60)  # so far ahead a lesson can be sent by itself
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
@@ -50,12 +53,15 @@ def send(lesson: Lesson) -> None:
             raise NotNow("This lesson is still empty: add a frame, some words, a walk, or a focus.")
         if now.expires_on is not None and now.expires_on < timezone.localdate():
             raise NotNow("The link's last day is past; choose a later one.")
-        now.sent_at, now.token, now.mail_trouble = timezone.now(), new_token(), ""
-        now.save(update_fields=["sent_at", "token", "mail_trouble"])
+        now.sent_at, now.token, now.mail_trouble = timezone.now(), now.token or new_token(), ""
+        now.mailed_at = now.send_at = None
+        now.correcting, now.send_trouble = False, ""
+        now.save()
         try:
             plans.freeze(now.swing, now.instructor.units)
         except BookError as error:
             raise NotNow(f"{error.why}.") from None
+        versions.keep(now)
         mark_answered(now.swing_id, now.sent_at)
         if walked:  # with what is known of its swings now
             make_soon(now.pk)
@@ -74,10 +80,16 @@ def take_back(lesson: Lesson) -> None:
             raise NotNow("This lesson has not been sent.")
         if now.mailed_at is not None or _may_be_taken_back_until(now) < timezone.now():
             raise NotNow("The mail has gone. The link can still be taken back.")
-        now.sent_at = now.token = None
-        now.save(update_fields=["sent_at", "token"])
-        plans.thaw(now.swing)
-        mark_answered(now.swing_id, None)
+        *before, _ = versions.versions_of(now)
+        now.sheets.filter(number=len(before) + 1).delete()
+        if before:  # its student still has the version before
+            now.sent_at, now.mailed_at, now.correcting = before[-1].sent_at, before[-1].sent_at, True
+            plans.reopen(now.swing)
+        else:
+            now.sent_at = now.token = None
+            plans.thaw(now.swing)
+            mark_answered(now.swing_id, None)
+        now.save(update_fields=["sent_at", "mailed_at", "token", "correcting"])
     lesson.refresh_from_db()
 
 
@@ -133,8 +145,10 @@ def _sending(lesson: Lesson) -> str:
 
 
 def _mail(lesson: Lesson, name: str, addresses: list[str], wish: str) -> None:
+    corrected = lesson.sheets.count() > 1
+    done = "has corrected a lesson" if corrected else "has looked at your swing and written a lesson"
     text = (
-        f"For {name}.\n\n{lesson.instructor.name} has looked at your swing and written a lesson.\n"
+        f"For {name}.\n\n{lesson.instructor.name} {done}.\n"
         f"Read it here, no password needed:\n\n{link(lesson)}\n\n"
         "The link is private: whoever has it can read the lesson, and all your others.\n"
         f"Less mail, or none: {wish}\n"
@@ -192,11 +206,43 @@ def by_token(token: str) -> Lesson:
     return found
 
 
+def plan_later(lesson: Lesson, at: datetime) -> None:
+    """Have a draft sent by itself at a time; it can be written in until then."""
+    from tropometer.server.lessons.tasks import send_lesson
+
+    if not timezone.now() < at < timezone.now() + LATEST:
+        raise NotNow(f"It can be sent within the next {LATEST.days} days.")
+    with transaction.atomic():
+        now = _locked(lesson)
+        must_be_draft(now)
+        now.send_at, now.send_trouble = at, ""
+        now.save(update_fields=["send_at", "send_trouble"])
+        send_lesson.configure(schedule_at=at).defer(lesson_id=str(now.pk), at=at.isoformat())
+    lesson.refresh_from_db()
+
+
+def plan_no_more(lesson: Lesson) -> None:
+    """A draft is not sent by itself any more."""
+    Lesson.objects.filter(pk=lesson.pk).update(send_at=None, send_trouble="")
+    lesson.refresh_from_db()
+
+
+def send_planned(lesson_id: UUID, at: str) -> None:
+    """Send a draft at its time; what is in the way is said on the desk."""
+    lesson = Lesson.objects.filter(pk=lesson_id, send_at__isnull=False).first()
+    if lesson is None or lesson.send_at is None or lesson.send_at.isoformat() != at or not lesson.is_draft:
+        return  # put off, or sent by hand
+    try:
+        send(lesson)
+    except NotNow as trouble:
+        Lesson.objects.filter(pk=lesson_id).update(send_at=None, send_trouble=str(trouble)[:300])
+
+
 def links_of(student: Student) -> list[Lesson]:
     """The sent lessons of a student that a link still leads to, the latest first."""
     sent = Lesson.objects.filter(swing__student=student, swing__removed_at__isnull=True, token__isnull=False)
     holding = sent.filter(Q(expires_on__isnull=True) | Q(expires_on__gte=timezone.localdate()))
-    return list(holding.select_related("swing__plan").order_by("-sent_at", "id"))
+    return list(holding.select_related("swing__plan").prefetch_related("sheets").order_by("-sent_at", "id"))
 
 
 def renew_all(student: Student) -> None:

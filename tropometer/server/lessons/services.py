@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import asdict
 from typing import TYPE_CHECKING, Any
@@ -19,11 +19,11 @@ from tropometer.server.bench.measure import Told, measured
 from tropometer.server.bench.record import from_impact_s
 from tropometer.server.clips.camera import motion_of
 from tropometer.server.clips.services import clip_of, still
-from tropometer.server.judging.plans import said_plan, sent_plan
+from tropometer.server.judging.plans import said_plan
+from tropometer.server.lessons import versions
 from tropometer.server.lessons.models import Lesson, LessonFrame, TakenChange
 from tropometer.server.lessons.states import NotNow, must_be_draft
 from tropometer.server.teaching.showing import shown_to_instructor
-from tropometer.server.walks.playing import has_film, is_made
 from tropometer.swing.names import CHECKPOINTS
 
 if TYPE_CHECKING:
@@ -46,13 +46,18 @@ def lesson_of(instructor: User, id: UUID) -> Lesson:
     return owned(lessons_of(instructor).prefetch_related("frames"), id)
 
 
+def begun_as(swing: Swing) -> str:
+    """The title of a draft that nobody has named."""
+    return f"Your {swing.club or 'swing'}"
+
+
 def lesson_for(instructor: User, swing_id: UUID) -> Lesson:
     """The lesson of a student's swing, begun if there is none yet."""
     swing = bench.swing_of(instructor, swing_id)
     if swing.student is None:
         raise NotNow("A reference swing gets no lesson.")
     lesson, _ = Lesson.objects.get_or_create(
-        swing=swing, defaults={"instructor": instructor, "title": f"Your {swing.club or 'swing'}"}
+        swing=swing, defaults={"instructor": instructor, "title": begun_as(swing)}
     )
     return lesson_of(instructor, lesson.pk)
 
@@ -231,14 +236,10 @@ def move_frame(lesson: Lesson, frame_id: UUID, position: int) -> None:
             LessonFrame.objects.filter(pk=each.pk).update(position=place)
 
 
-def sheet(
-    lesson: Lesson, address: Callable[[UUID], str] = shown_to_instructor, page: str | None = None
-) -> dict[str, Any]:
-    """What the student reads, also shown as the instructor's preview.
-
-    The plan's words are those of the day on which the lesson was sent. `address` is where who reads it finds
-    pictures and clips of the instructor's own, `page` the token of the student's page when it is the student.
-    """
+def sheet(lesson: Lesson) -> dict[str, Any]:
+    """What the student reads, or will read, as the instructor's preview of it."""
+    if not lesson.is_draft:
+        return versions.read(lesson, versions.version_of(lesson), shown_to_instructor)
     swing = lesson.swing
     return {
         "title": lesson.title,
@@ -248,13 +249,20 @@ def sheet(
         "hand": swing.hand,
         "units": lesson.instructor.units,
         "club": swing.club,
-        "sent_at": lesson.sent_at,
-        "page": page,
-        "lesson_id": lesson.pk,
-        "plan": sent_plan(swing, address) if lesson.sent_at else said_plan(swing, lesson.instructor.units),
-        "walk": _walk_told(lesson),
-        "frames": [_as_shown(frame) for frame in lesson.frames.all()],
+        "sent_at": None,
+        "version": len(versions.versions_of(lesson)) + 1,
+        "versions": versions.versions_of(lesson),
+        "plan": said_plan(swing, lesson.instructor.units),
+        "walk": versions.walk_told(lesson),
+        "frames": [
+            versions.as_shown({"id": frame.pk, "clip_id": frame.clip_id, **_fields(frame)})
+            for frame in lesson.frames.all()
+        ],
     }
+
+
+def _fields(frame: LessonFrame) -> dict[str, Any]:
+    return {field: getattr(frame, field) for field in versions.FRAME}
 
 
 def walk_in(lesson: Lesson) -> Walk:
@@ -263,35 +271,3 @@ def walk_in(lesson: Lesson) -> Walk:
     if found is None:
         raise Http404("This lesson has no walk.")
     return found
-
-
-def _walk_told(lesson: Lesson) -> dict[str, Any] | None:
-    """What of its walk the heading of a sheet says, shaped as `SheetWalk`."""
-    found: Walk | None = getattr(lesson, "walk", None)
-    if found is None or not found.cut:
-        return None
-    return {
-        "length_ms": found.length_ms,
-        "ready": is_made(found),
-        "film": has_film(found),
-        "chapters": found.chapters,
-    }
-
-
-def _as_shown(frame: LessonFrame) -> LessonFrame:
-    """A frame without the values that were left out."""
-    out = set(frame.left_out)
-    values = [value for value in frame.drawn.get("values", []) if value["reading"] not in out]
-    shapes = [
-        {
-            **gauge,
-            "shapes": [_unsaid(shape) if shape["reading"] in out else shape for shape in gauge["shapes"]],
-        }
-        for gauge in frame.drawn.get("gauges", [])
-    ]
-    frame.drawn = {**frame.drawn, "values": values, "gauges": shapes}
-    return frame
-
-
-def _unsaid(shape: dict[str, Any]) -> dict[str, Any]:
-    return {**shape, "value": None, "u95": None, "target": []}

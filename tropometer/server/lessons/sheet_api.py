@@ -8,10 +8,9 @@ from django.http.response import HttpResponseBase
 from django.utils import timezone
 from ninja import Router
 
-from tropometer.server.access import owned
 from tropometer.server.clips.schemas import Height
-from tropometer.server.judging.plans import picture_of_plan
-from tropometer.server.lessons import sending, services
+from tropometer.server.judging.plans import picture_of_plans
+from tropometer.server.lessons import sending, services, versions
 from tropometer.server.lessons.schemas import LessonSheet
 from tropometer.server.people.student_page import page_of
 from tropometer.server.ranged import private_file
@@ -23,19 +22,21 @@ router = Router(tags=["sheet"])
 
 
 @router.get("/sheets/{token}", response=LessonSheet)
-def sheet(request: HttpRequest, token: str) -> dict[str, Any]:
+def sheet(request: HttpRequest, token: str, version: int | None = None) -> dict[str, Any]:
+    """What was sent last, or an earlier version of it."""
     lesson = sending.by_token(token)
     page = page_of(lesson.swing.student) if lesson.swing.student else None
     if lesson.first_read_at is None and request.user != lesson.instructor:  # who looks at what they have sent
         lesson.first_read_at = timezone.now()
         lesson.save(update_fields=["first_read_at"])
-    return services.sheet(lesson, lambda id: f"/api/sheets/{token}/shown/{id}", page.token if page else None)
+    found = versions.version_of(lesson, version)
+    read = versions.read(lesson, found, lambda id: f"/api/sheets/{token}/shown/{id}")
+    return {**read, "page": page.token if page else None, "lesson_id": lesson.pk}
 
 
 @router.get("/sheets/{token}/{uuid:frame_id}.jpg", include_in_schema=False)
 def sheet_still(request: HttpRequest, token: str, frame_id: UUID) -> HttpResponseBase:
-    lesson = sending.by_token(token)
-    return private_file(request, owned(lesson.frames.all(), frame_id).still, "image/jpeg")
+    return private_file(request, versions.still_sent(sending.by_token(token), frame_id), "image/jpeg")
 
 
 @router.get("/sheets/{token}/walk/played", response=PlayedWalk)
@@ -78,4 +79,5 @@ def sheet_captions(request: HttpRequest, token: str) -> HttpResponse:
 @router.get("/sheets/{token}/shown/{uuid:id}", include_in_schema=False)
 def sheet_drill(request: HttpRequest, token: str, id: UUID) -> HttpResponseBase:
     """A picture or clip of the instructor's own that shows one of the lesson's drills."""
-    return file_of(request, picture_of_plan(sending.by_token(token).swing, id))
+    shown = [each.document["plan"] for each in versions.versions_of(sending.by_token(token))]
+    return file_of(request, picture_of_plans(shown, id))

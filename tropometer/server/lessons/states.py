@@ -9,5 +9,5 @@ class NotNow(Exception):
 
 def must_be_draft(lesson: Lesson) -> None:
     """NotNow once the lesson is sent: the student must find what was sent."""
-    if lesson.sent_at:
+    if not lesson.is_draft:
         raise NotNow("This lesson has been sent and can no longer be changed.")

@@ -16,3 +16,9 @@ def mail_lesson(lesson_id: str, sending: str) -> None:
     except OSError as trouble:  # smtplib's exceptions are among them
         going_out.note_trouble(UUID(lesson_id), str(trouble) or type(trouble).__name__)
         raise
+
+
+@app.task(priority=10)
+def send_lesson(lesson_id: str, at: str) -> None:
+    """Send a draft whose time has come."""
+    going_out.send_planned(UUID(lesson_id), at)

@@ -20,6 +20,7 @@ from django.utils import timezone
 from tropometer.server.bench.services import swings_by_id
 from tropometer.server.clips.uploads import kept_names as upload_files
 from tropometer.server.judging.plans import pictures_in_sent_plans
+from tropometer.server.lessons.versions import pictures_sent, stills_sent
 from tropometer.server.operations import ledger
 from tropometer.server.people.services import accounts_by_id, students_by_id
 from tropometer.server.rooms import abandoned_scratch
@@ -67,14 +68,14 @@ def _unfinished_erasures() -> Iterator[Orphan]:
 
 def _replaced_pictures(grace: timedelta) -> Iterator[Orphan]:
     """What showed a drill before something else did, and no sent lesson shows."""
-    named = pictures_in_sent_plans()
+    named = pictures_in_sent_plans() | pictures_sent()
     for each in put_aside_before(timezone.now() - grace):
         if str(each.pk) not in named:
             yield Orphan(f"replaced {each} {each.pk}", each.delete)
 
 
 def _stored_files(grace: timedelta) -> Iterator[Orphan]:
-    named = named_by_rows()
+    named = named_by_rows() | stills_sent()
     for name in _walk(ROOMS):
         if name not in named and _stored_before(name, timezone.now() - grace):
             yield Orphan(f"stored file {name}", partial(default_storage.delete, name))

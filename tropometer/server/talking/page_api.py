@@ -15,6 +15,7 @@ from tropometer.server.bench.services import swings_sent
 from tropometer.server.clips.schemas import Height
 from tropometer.server.clips.services import still
 from tropometer.server.lessons.sending import links_of
+from tropometer.server.lessons.versions import plan_sent
 from tropometer.server.people import student_page
 from tropometer.server.people.student_page import page_by_token, page_of
 from tropometer.server.ranged import private_file
@@ -78,9 +79,9 @@ def page(request: HttpRequest, token: str) -> dict[str, Any]:
     if request.user != student.instructor:  # who looks at what the student sees
         student_page.opened(found)
     lessons = links_of(student)
-    plans = [(lesson, plan) for lesson in lessons if (plan := getattr(lesson.swing, "plan", None))]
-    current, plan = plans[0] if plans else (None, None)
-    focus = (plan.as_sent or {"focus": []})["focus"] if plan else []
+    planned = [(lesson, plan) for lesson in lessons if (plan := plan_sent(lesson))]
+    current, plan = planned[0] if planned else (None, None)
+    focus = plan["focus"] if plan else []
     return {
         "student": student.name,
         "instructor": student.instructor.name,

@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from tropometer.server.access import owned
 from tropometer.server.lessons.sending import links_of
+from tropometer.server.lessons.versions import plan_sent
 from tropometer.server.talking.models import Practised
 from tropometer.teaching.judging.felt import cautions_for, speaking_up
 from tropometer.teaching.knowledge.pages import shipped
@@ -36,8 +37,7 @@ def sent_drills(student: Student) -> dict[str, tuple[UUID, str]]:
     """The drills of lessons that a link still leads to: of each, the latest lesson, and its name."""
     found: dict[str, tuple[UUID, str]] = {}
     for lesson in links_of(student):
-        plan = getattr(lesson.swing, "plan", None)
-        for focus in ((plan and plan.as_sent) or {"focus": []})["focus"]:
+        for focus in (plan_sent(lesson) or {"focus": []})["focus"]:
             for drill in focus["drills"]:
                 found.setdefault(drill["id"], (lesson.pk, drill["name"]))
     return found

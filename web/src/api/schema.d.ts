@@ -1041,6 +1041,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/prefill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Prefill
+         * @description Fill in what is still empty, from what was found and chosen; once for each first focus.
+         */
+        post: operations["tropometer_server_lessons_api_prefill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/remarks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Remarks
+         * @description What to know before it goes.
+         */
+        get: operations["tropometer_server_lessons_api_remarks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Opening Templates */
+        get: operations["tropometer_server_lessons_api_opening_templates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Template
+         * @description Keep words to begin lessons with, under the sender's name for them.
+         */
+        put: operations["tropometer_server_lessons_api_keep_template"];
+        post?: never;
+        /** Forget Template */
+        delete: operations["tropometer_server_lessons_api_forget_template"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/send": {
         parameters: {
             query?: never;
@@ -1053,6 +1131,54 @@ export interface paths {
         /** Send */
         post: operations["tropometer_server_lessons_api_send"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/send-later": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Send Later
+         * @description Have it sent by itself at a time.
+         */
+        put: operations["tropometer_server_lessons_api_send_later"];
+        post?: never;
+        /**
+         * Send No More
+         * @description Not by itself after all.
+         */
+        delete: operations["tropometer_server_lessons_api_send_no_more"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/correction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Correct
+         * @description Write a sent lesson anew; its student keeps what was sent until the next version goes.
+         */
+        post: operations["tropometer_server_lessons_api_correct"];
+        /**
+         * Leave Correction
+         * @description It stays as it was sent.
+         */
+        delete: operations["tropometer_server_lessons_api_leave_correction"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1478,7 +1604,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Sheet */
+        /**
+         * Sheet
+         * @description What was sent last, or an earlier version of it.
+         */
         get: operations["tropometer_server_lessons_sheet_api_sheet"];
         put?: never;
         post?: never;
@@ -4609,6 +4738,8 @@ export interface components {
             student: components["schemas"]["StudentOut"];
             /** What Hurts */
             what_hurts: string;
+            /** Club */
+            club: string;
             /** Title */
             title: string;
             /**
@@ -4618,6 +4749,8 @@ export interface components {
             started_at: string;
             /** Sent At */
             sent_at: string | null;
+            /** Correcting */
+            correcting: boolean;
             /** Revoked At */
             revoked_at: string | null;
             /** First Read At */
@@ -4744,6 +4877,8 @@ export interface components {
             student: components["schemas"]["StudentOut"];
             /** What Hurts */
             what_hurts: string;
+            /** Club */
+            club: string;
             /** Title */
             title: string;
             /**
@@ -4753,6 +4888,8 @@ export interface components {
             started_at: string;
             /** Sent At */
             sent_at: string | null;
+            /** Correcting */
+            correcting: boolean;
             /** Revoked At */
             revoked_at: string | null;
             /** First Read At */
@@ -4761,6 +4898,12 @@ export interface components {
             opening: string;
             /** Frames */
             frames: components["schemas"]["LessonFrameOut"][];
+            /** Versions */
+            versions: components["schemas"]["Version"][];
+            /** Send At */
+            send_at: string | null;
+            /** Send Trouble */
+            send_trouble: string;
             /** Link */
             link: string | null;
             /** Expires On */
@@ -4845,6 +4988,19 @@ export interface components {
             /** Text */
             text?: string | null;
         };
+        /**
+         * Version
+         * @description One sending of a lesson.
+         */
+        Version: {
+            /** Number */
+            number: number;
+            /**
+             * Sent At
+             * Format: date-time
+             */
+            sent_at: string;
+        };
         /** LessonChange */
         LessonChange: {
             /** Id */
@@ -4923,13 +5079,14 @@ export interface components {
             club: string;
             /** Sent At */
             sent_at: string | null;
+            /** Version */
+            version: number;
+            /** Versions */
+            versions: components["schemas"]["Version"][];
             /** Page */
-            page: string | null;
-            /**
-             * Lesson Id
-             * Format: uuid
-             */
-            lesson_id: string;
+            page?: string | null;
+            /** Lesson Id */
+            lesson_id?: string | null;
             plan: components["schemas"]["SentPlan"] | null;
             walk: components["schemas"]["SheetWalk"] | null;
             /** Frames */
@@ -4948,6 +5105,64 @@ export interface components {
             film: boolean;
             /** Chapters */
             chapters: components["schemas"]["Chapter"][];
+        };
+        /**
+         * RemarkOut
+         * @description One thing to know before a lesson goes; `stops`: it cannot go before that is mended.
+         */
+        RemarkOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "missing" | "uncertain" | "hurts" | "side";
+            /** Words */
+            words: string;
+            /** Stops */
+            stops: boolean;
+        };
+        /** TemplateOut */
+        TemplateOut: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /**
+             * Used First
+             * @default false
+             */
+            used_first: boolean;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
+        /**
+         * TemplateIn
+         * @description Words to begin a lesson with; {name} and {club} are filled in.
+         */
+        TemplateIn: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /**
+             * Used First
+             * @default false
+             */
+            used_first: boolean;
+        };
+        /**
+         * SendLater
+         * @description When a draft is to go by itself.
+         */
+        SendLater: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
         };
         /**
          * Expiry
@@ -8016,7 +8231,290 @@ export interface operations {
             };
         };
     };
+    tropometer_server_lessons_api_prefill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_remarks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemarkOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_opening_templates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_keep_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_forget_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tropometer_server_lessons_api_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_send_later: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendLater"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_send_no_more: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_leave_correction: {
         parameters: {
             query?: never;
             header?: never;
@@ -8775,7 +9273,9 @@ export interface operations {
     };
     tropometer_server_lessons_sheet_api_sheet: {
         parameters: {
-            query?: never;
+            query?: {
+                version?: number | null;
+            };
             header?: never;
             path: {
                 token: string;

@@ -8,6 +8,9 @@ import type { Units } from "../units";
 import type { Hand } from "../words";
 import { FrameCard } from "./FrameCard";
 import { PlanParts } from "./PlanParts";
+import { Remarks, useRemarks } from "./Remarks";
+import { SendLater } from "./SendLater";
+import { Templates } from "./Templates";
 import type { Actions, Lesson } from "./useLessonActions";
 import { useSavedText } from "./useSavedText";
 
@@ -27,14 +30,27 @@ export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units
     post: (text) => ({ kind: "lesson", lessonId: lesson.id, change: { opening: text } }),
     textOf: (post) => (post.kind === "lesson" ? post.change.opening : null),
   });
+  const remarks = useRemarks(lesson.id);
   return (
     <>
+      {lesson.correcting && (
+        <p className="plate mb-4 border-l-4 border-l-brass p-3 text-sm">
+          You are writing version {lesson.versions.length + 1}. {lesson.student.name} reads what was sent
+          until it goes, and both afterwards. The walk stays as it was sent.
+        </p>
+      )}
       <Field label="Title">
         <input className="input w-full" maxLength={120} {...title} />
       </Field>
       <Field label="Opening words" hint="Start with what already looks good.">
         <textarea className="textarea w-full" rows={3} maxLength={4000} {...opening} />
       </Field>
+      <Templates
+        opening={opening.value}
+        student={lesson.student.name}
+        club={lesson.club}
+        put={(text) => opening.onChange({ target: { value: text } })}
+      />
       <h2 className="mt-4 mb-2 text-lg font-semibold">Frames</h2>
       {lesson.frames.length === 0 && (
         <p className="plate border-dashed p-4">
@@ -61,6 +77,7 @@ export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units
       )}
       <h2 className="mt-5 mb-2 text-lg font-semibold">What it is about</h2>
       <DraftPlan swingId={lesson.swing_id} units={units} hand={lesson.student.hand} />
+      {remarks.data && <Remarks remarks={remarks.data} />}
       <div className="mt-5 flex flex-wrap items-center gap-3">
         <button
           type="button"
@@ -68,10 +85,17 @@ export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units
           onClick={actions.send}
           disabled={actions.busy || actions.unsaved}
         >
-          <Send size={16} aria-hidden /> Send to {lesson.student.email || "…"}
+          <Send size={16} aria-hidden />{" "}
+          {lesson.correcting ? "Send the correction" : `Send to ${lesson.student.email || "…"}`}
         </button>
+        {lesson.correcting && (
+          <button type="button" className="btn" onClick={actions.leaveCorrection} disabled={actions.busy}>
+            Leave it as it was sent
+          </button>
+        )}
         {actions.unsaved && <span className="text-sm">Something of it is still on its way.</span>}
       </div>
+      <SendLater lesson={lesson} actions={actions} />
     </>
   );
 }

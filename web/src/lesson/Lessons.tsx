@@ -54,11 +54,13 @@ export function Lessons() {
             <span className="ml-auto text-sm">
               {lesson.revoked_at
                 ? "link taken back"
-                : lesson.first_read_at
-                  ? `read ${when(lesson.first_read_at)}`
-                  : lesson.sent_at
-                    ? `sent ${when(lesson.sent_at)}, not read yet`
-                    : "draft"}
+                : lesson.correcting
+                  ? "being corrected"
+                  : lesson.first_read_at
+                    ? `read ${when(lesson.first_read_at)}`
+                    : lesson.sent_at
+                      ? `sent ${when(lesson.sent_at)}, not read yet`
+                      : "draft"}
             </span>
           </li>
         ))}

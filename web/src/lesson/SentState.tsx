@@ -1,4 +1,4 @@
-import { Copy, Undo2 } from "lucide-react";
+import { Copy, Pencil, Undo2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Field } from "../parts/Field";
 import { when } from "../parts/when";
@@ -13,8 +13,19 @@ export function SentState({ lesson, actions }: { lesson: Lesson; actions: Action
       <p className="text-lg font-semibold">Sent {lesson.sent_at && when(lesson.sent_at)}</p>
       <p className="text-sm">
         {lesson.first_read_at ? `First read ${when(lesson.first_read_at)}.` : "Not read yet."}{" "}
-        {lesson.mailed_at && "A sent lesson can no longer be changed."}
+        {lesson.versions.length > 1 &&
+          `Version ${lesson.versions.length}; the first went ${when(lesson.versions[0]?.sent_at ?? "")}.`}
       </p>
+      {left <= 0 && (
+        <p className="mt-2 flex flex-wrap items-center gap-3 text-sm">
+          <button type="button" className="btn btn-sm" onClick={actions.correct} disabled={actions.busy}>
+            <Pencil size={14} aria-hidden /> Correct it
+          </button>
+          <span>
+            A sent lesson stays as it is; a correction is a new version that the student sees as such.
+          </span>
+        </p>
+      )}
       {left > 0 && (
         <p className="mt-2 flex items-center gap-3 text-sm" role="status">
           <button type="button" className="btn btn-sm" onClick={actions.takeBack} disabled={actions.busy}>
@@ -27,9 +38,7 @@ export function SentState({ lesson, actions }: { lesson: Lesson; actions: Action
       )}
       {left <= 0 && !lesson.mailed_at && (
         <p className="mt-2 flex flex-wrap items-center gap-3 text-sm" role="status">
-          {lesson.mail_trouble
-            ? `The mail has not gone yet: ${lesson.mail_trouble}. It is tried again by itself.`
-            : "The mail is on its way."}
+          {lesson.mail_trouble ? `The mail has not gone: ${lesson.mail_trouble}.` : "The mail is on its way."}
           {lesson.mail_trouble && (
             <button type="button" className="btn btn-sm" onClick={actions.mailAgain} disabled={actions.busy}>
               Try now

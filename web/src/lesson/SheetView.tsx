@@ -37,6 +37,7 @@ export function SheetView(props: {
         </p>
         <h1 className="text-2xl font-bold">{sheet.title}</h1>
         <div className="tape-edge mt-1 mb-4 text-brass-ink" aria-hidden />
+        <Versions sheet={sheet} linked={offline} />
       </header>
       {sheet.walk && <SheetWalk walk={sheet.walk} base={walk} units={units} hand={hand} offline={offline} />}
       {sheet.opening && <Paragraphs text={sheet.opening} />}
@@ -84,6 +85,32 @@ export function SheetView(props: {
         private; whoever has its link can read it, and all your lessons.
       </footer>
     </article>
+  );
+}
+
+/** A correction is said to be one; what was sent before can still be read. */
+function Versions({ sheet, linked }: { sheet: LessonSheet; linked: boolean }) {
+  const { version, versions, sent_at } = sheet;
+  const first = versions[0];
+  if (versions.length < 2 || !sent_at || !first) return null;
+  const newest = version === versions.length;
+  return (
+    <p className="mb-4 border-l-4 border-brass bg-base-200 p-2 text-sm">
+      {newest
+        ? `Corrected on ${day(sent_at)}; first sent on ${day(first.sent_at)}. `
+        : `This is what was sent on ${day(sent_at)}; it was corrected since. `}
+      <span data-no-print hidden={!linked}>
+        {newest ? (
+          <a className="link" href={`?version=${version - 1}`}>
+            See what was sent before
+          </a>
+        ) : (
+          <a className="link" href="?">
+            Back to the newest
+          </a>
+        )}
+      </span>
+    </p>
   );
 }
 

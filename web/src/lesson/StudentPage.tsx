@@ -12,9 +12,10 @@ import { SheetView } from "./SheetView";
 
 /** The page behind a lesson's link: no account, no password. */
 export function StudentPage({ token }: { token: string }) {
+  const version = Number(new URLSearchParams(window.location.search).get("version")) || undefined;
   const sheet = useQuery({
-    queryKey: ["sheet", token],
-    queryFn: () => got(api.GET("/api/sheets/{token}", { params: { path: { token } } })),
+    queryKey: ["sheet", token, version],
+    queryFn: () => got(api.GET("/api/sheets/{token}", { params: { path: { token }, query: { version } } })),
     staleTime: Number.POSITIVE_INFINITY,
   });
   usePageTitle(sheet.data?.title ?? "Your lesson");
@@ -59,7 +60,11 @@ export function StudentPage({ token }: { token: string }) {
     <main className="min-h-full bg-base-100">
       <ConnectionNote kept="What you have open stays readable; what you tick or ask is kept and sent later." />
       <UnsentNotes />
-      {sheet.data.page ? <Answered {...shown} page={sheet.data.page} /> : <SheetView {...shown} />}
+      {sheet.data.page && sheet.data.lesson_id && !version ? (
+        <Answered {...shown} page={sheet.data.page} />
+      ) : (
+        <SheetView {...shown} />
+      )}
     </main>
   );
 }

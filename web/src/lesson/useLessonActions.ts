@@ -18,6 +18,7 @@ export function useLessonActions(id: string, swingId: string | undefined) {
       queries.invalidateQueries({ queryKey: ["sheet-preview", id] });
       queries.invalidateQueries({ queryKey: ["lessons"] });
       queries.invalidateQueries({ queryKey: ["swings"] });
+      queries.invalidateQueries({ queryKey: ["plan"] });
     },
     scope: { id: `lesson ${id}` }, // one after the other, in the order they were made
   });
@@ -63,6 +64,11 @@ export function useLessonActions(id: string, swingId: string | undefined) {
     send: () => run(() => got(api.POST("/api/lessons/{id}/send", { params: { path } }))),
     takeBack: () => run(() => got(api.POST("/api/lessons/{id}/take-back", { params: { path } }))),
     mailAgain: () => run(() => got(api.POST("/api/lessons/{id}/mail", { params: { path } }))),
+    sendLater: (at: string) =>
+      run(() => got(api.PUT("/api/lessons/{id}/send-later", { params: { path }, body: { at } }))),
+    sendNoMore: () => run(() => got(api.DELETE("/api/lessons/{id}/send-later", { params: { path } }))),
+    correct: () => run(() => got(api.POST("/api/lessons/{id}/correction", { params: { path } }))),
+    leaveCorrection: () => run(() => got(api.DELETE("/api/lessons/{id}/correction", { params: { path } }))),
     setExpiry: (last_day: string | null) =>
       run(() => got(api.PUT("/api/lessons/{id}/expiry", { params: { path }, body: { last_day } }))),
     revoke: () => run(() => got(api.POST("/api/lessons/{id}/revoke", { params: { path } }))),

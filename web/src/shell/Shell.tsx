@@ -117,6 +117,7 @@ function useTaken(): void {
           void queries.invalidateQueries({ queryKey: ["sheet-preview", first.lessonId] });
           return;
         }
+        if (first.kind === "answer") return;
         const lesson = answer as Schemas["LessonOut"];
         queries.setQueryData(["lesson", lesson.id], lesson);
         void queries.invalidateQueries({ queryKey: ["sheet-preview", lesson.id] });
