@@ -4,13 +4,13 @@ from typing import Any, Literal
 from uuid import UUID
 
 from django.db.models import Q, QuerySet
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from ninja import Query, Router
 from ninja.pagination import paginate
 
 from tropometer.server.access import asking, owned
-from tropometer.server.lessons import prefilling, sending, services, templates, versions
+from tropometer.server.lessons import paper, prefilling, sending, services, templates, versions
 from tropometer.server.lessons.checking import Remark, remarks_on
 from tropometer.server.lessons.models import Lesson, Template
 from tropometer.server.lessons.schemas import (
@@ -107,6 +107,14 @@ def frame_still(request: HttpRequest, id: UUID, frame_id: UUID) -> HttpResponseB
 @router.get("/lessons/{uuid:id}/sheet", response=LessonSheet)
 def preview(request: HttpRequest, id: UUID) -> dict[str, Any]:
     return services.sheet(services.lesson_of(asking(request), id))
+
+
+@router.get("/lessons/{uuid:id}/lesson.pdf", include_in_schema=False)
+def on_paper(request: HttpRequest, id: UUID) -> HttpResponse:
+    """The sheet on paper: as it was sent, or as a draft stands."""
+    found = services.lesson_of(asking(request), id)
+    shown = versions.as_it_stands(found) if found.is_draft else versions.version_of(found)
+    return HttpResponse(paper.pdf(found, shown), content_type="application/pdf")
 
 
 @router.post("/lessons/{uuid:id}/prefill", response=LessonOut)

@@ -10,7 +10,7 @@ from ninja import Router
 
 from tropometer.server.clips.schemas import Height
 from tropometer.server.judging.plans import picture_of_plans
-from tropometer.server.lessons import sending, services, versions
+from tropometer.server.lessons import paper, sending, services, versions
 from tropometer.server.lessons.schemas import LessonSheet
 from tropometer.server.people.student_page import page_of
 from tropometer.server.ranged import private_file
@@ -37,6 +37,37 @@ def sheet(request: HttpRequest, token: str, version: int | None = None) -> dict[
 @router.get("/sheets/{token}/{uuid:frame_id}.jpg", include_in_schema=False)
 def sheet_still(request: HttpRequest, token: str, frame_id: UUID) -> HttpResponseBase:
     return private_file(request, versions.still_sent(sending.by_token(token), frame_id), "image/jpeg")
+
+
+@router.get("/sheets/{token}/lesson.pdf", include_in_schema=False)
+def sheet_pdf(request: HttpRequest, token: str) -> HttpResponse:
+    lesson = sending.by_token(token)
+    return taken_along(paper.pdf(lesson, versions.version_of(lesson)), "application/pdf", "lesson.pdf")
+
+
+@router.get("/sheets/{token}/lesson.zip", include_in_schema=False)
+def sheet_zip(request: HttpRequest, token: str) -> HttpResponse:
+    lesson = sending.by_token(token)
+    return taken_along(paper.bundle(lesson, versions.version_of(lesson)), "application/zip", "lesson.zip")
+
+
+@router.get("/sheets/{token}/practice.ics", include_in_schema=False)
+def sheet_calendar(request: HttpRequest, token: str) -> HttpResponse:
+    lesson = sending.by_token(token)
+    return taken_along(paper.calendar(lesson, versions.version_of(lesson)), "text/calendar", "practice.ics")
+
+
+def taken_along(content: bytes, content_type: str, name: str) -> HttpResponse:
+    """A file to be saved, kept by no cache."""
+    return HttpResponse(
+        content,
+        content_type=content_type,
+        headers={
+            "Content-Disposition": f'attachment; filename="{name}"',
+            "Cache-Control": "private, no-store",
+            "X-Content-Type-Options": "nosniff",
+        },
+    )
 
 
 @router.get("/sheets/{token}/walk/played", response=PlayedWalk)

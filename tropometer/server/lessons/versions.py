@@ -9,6 +9,7 @@ from uuid import UUID
 from django.db import transaction
 from django.db.models.fields.files import FieldFile
 from django.http import Http404
+from django.utils import timezone
 
 from tropometer.server.judging import plans
 from tropometer.server.lessons.models import Lesson, LessonFrame, SentSheet
@@ -24,8 +25,24 @@ FRAME = ("frame", "position", "words", "drawn", "left_out")
 def keep(lesson: Lesson) -> SentSheet:
     """Keep a lesson as it is being sent, as its next version."""
     assert lesson.sent_at is not None
+    last = lesson.sheets.last()
+    return SentSheet.objects.create(
+        lesson=lesson,
+        number=last.number + 1 if last else 1,
+        sent_at=lesson.sent_at,
+        document=_document(lesson, plans.words_sent(lesson.swing)),
+    )
+
+
+def as_it_stands(lesson: Lesson) -> SentSheet:
+    """A draft as it would be sent now; it is not kept."""
+    plan = plans.said_plan(lesson.swing, lesson.instructor.units)
+    return SentSheet(lesson=lesson, number=1, sent_at=timezone.now(), document=_document(lesson, plan))
+
+
+def _document(lesson: Lesson, plan: dict[str, Any] | None) -> dict[str, Any]:
     swing = lesson.swing
-    document = {
+    return {
         "title": lesson.title,
         "opening": lesson.opening,
         "student": swing.student.name if swing.student else "",
@@ -33,7 +50,7 @@ def keep(lesson: Lesson) -> SentSheet:
         "hand": swing.hand,
         "units": lesson.instructor.units,
         "club": swing.club,
-        "plan": plans.words_sent(swing),
+        "plan": plan,
         "frames": [
             {
                 "id": str(frame.pk),
@@ -44,10 +61,6 @@ def keep(lesson: Lesson) -> SentSheet:
             for frame in lesson.frames.all()
         ],
     }
-    last = lesson.sheets.last()
-    return SentSheet.objects.create(
-        lesson=lesson, number=last.number + 1 if last else 1, sent_at=lesson.sent_at, document=document
-    )
 
 
 def versions_of(lesson: Lesson) -> list[SentSheet]:

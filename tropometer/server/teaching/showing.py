@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 from contextlib import contextmanager
 from errno import ENOSPC
 from functools import lru_cache
+from pathlib import Path
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
@@ -43,6 +44,14 @@ def drawings() -> dict[str, list[dict[str, str]]]:
             url = static(f"drills/{path.name}")
             found.setdefault(drill, []).append({"what": what, "kind": kind, "url": url})
     return found
+
+
+def drawing_file(url: str) -> Path:
+    """The file of a shipped drawing by its address; Http404 where there is none."""
+    for path in DRAWINGS.iterdir():
+        if static(f"drills/{path.name}") == url:
+            return path
+    raise Http404("There is no such drawing.")
 
 
 def own_of(instructor: User) -> dict[str, Shown]:

@@ -4,18 +4,15 @@ from __future__ import annotations
 
 import json
 from contextlib import ExitStack
-from functools import lru_cache
 from math import ceil
 from pathlib import Path
 from typing import Any
 from uuid import UUID
 
-from django.conf import settings
 from django.core.files import File
 from django.db import transaction
-from fontTools.ttLib import TTFont
-from fontTools.varLib.instancer import instantiateVariableFont
 
+from tropometer.server.fonts import FONTS, font_file
 from tropometer.server.rooms import local_copy, scratch, video
 from tropometer.server.walks.models import Walk
 from tropometer.server.walks.playing import is_made, played
@@ -24,12 +21,6 @@ from tropometer.server.walks.screens_code import screens_code
 FILM_FPS = 30
 SECONDS_A_SECOND = 6  # of a film: far more than two cores need
 LEAST_SECONDS = 120
-FONTS = {
-    "Bricolage Grotesque": "bricolage-grotesque-latin-wght-normal",
-    "JetBrains Mono": "jetbrains-mono-latin-wght-normal",
-}
-REGULAR = 400
-FAMILY, FULL_NAME = 1, 4  # of an OpenType font's names
 
 
 def film(lesson_id: UUID) -> None:
@@ -55,7 +46,14 @@ def film(lesson_id: UUID) -> None:
             }
             voice = copies.enter_context(local_copy(walk.voice))
             about.write_text(
-                json.dumps({"plan": str(plan), "clips": clips, "fonts": fonts(), "voice": str(voice)})
+                json.dumps(
+                    {
+                        "plan": str(plan),
+                        "clips": clips,
+                        "fonts": [str(font_file(family)) for family in FONTS],
+                        "voice": str(voice),
+                    }
+                )
             )
             for line in video("film", about, target, seconds=seconds):
                 if "progress" in line:
@@ -87,25 +85,3 @@ def _keep(walk: Walk, target: Path) -> None:
         if before:
             storage = now.film.storage
             transaction.on_commit(lambda: storage.delete(before))
-
-
-@lru_cache
-def fonts() -> list[str]:
-    """The screens' fonts as files that a drawing library reads."""
-    return [str(_unpacked(family, name)) for family, name in FONTS.items()]
-
-
-def _unpacked(family: str, name: str) -> Path:
-    """A web font at its regular weight, under the name by which the screens know it."""
-    (packed,) = (settings.WEB_BUILD / "assets").glob(f"{name}-*.woff2")
-    folder = Path(settings.FONT_ROOT)
-    folder.mkdir(parents=True, exist_ok=True)
-    target = folder / f"{packed.stem}.ttf"
-    if not target.exists():
-        font = instantiateVariableFont(TTFont(packed), {"wght": REGULAR})
-        font.flavor = None
-        for number in (FAMILY, FULL_NAME):
-            font["name"].setName(family, number, 3, 1, 0x409)
-        font.save(target.with_suffix(".part"))
-        target.with_suffix(".part").replace(target)
-    return target

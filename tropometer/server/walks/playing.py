@@ -45,7 +45,7 @@ def voice_file(request: HttpRequest, walk: Walk) -> HttpResponseBase:
     return private_file(request, walk.voice, "audio/mp4", version=(walk.voice.name or "").rsplit("/", 1)[-1])
 
 
-def captions_vtt(walk: Walk) -> HttpResponse:
+def captions_of(walk: Walk) -> str:
     """The words over each chapter, as WebVTT (W3C)."""
     said = played(walk)
     ends = [*(chapter["at"] for chapter in said["chapters"][1:]), said["length_ms"]]
@@ -54,8 +54,13 @@ def captions_vtt(walk: Walk) -> HttpResponse:
         for chapter, end in zip(said["chapters"], ends, strict=True)
         if (words := said["captions"].get(chapter["name"], "").strip()) and end > chapter["at"]
     ]
+    return "\n".join(["WEBVTT\n", *cues])
+
+
+def captions_vtt(walk: Walk) -> HttpResponse:
+    """The same, for a player."""
     return HttpResponse(
-        "\n".join(["WEBVTT\n", *cues]),
+        captions_of(walk),
         content_type="text/vtt; charset=utf-8",
         headers={"Cache-Control": "private, no-cache", "X-Content-Type-Options": "nosniff"},
     )

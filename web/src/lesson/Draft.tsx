@@ -4,10 +4,11 @@ import { Link } from "react-router";
 import { planQuery } from "../api/queries";
 import { lessonLane } from "../outbox/posts";
 import { Field } from "../parts/Field";
+import { day } from "../parts/when";
 import type { Units } from "../units";
 import type { Hand } from "../words";
 import { FrameCard } from "./FrameCard";
-import { PlanParts } from "./PlanParts";
+import { goalWords } from "./goalWords";
 import { Remarks, useRemarks } from "./Remarks";
 import { SendLater } from "./SendLater";
 import { Templates } from "./Templates";
@@ -100,7 +101,7 @@ export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units
   );
 }
 
-/** What was chosen at Judge, as the student will read it. */
+/** What was chosen at Judge, in short: the student reads all of it beside. */
 function DraftPlan({ swingId, units, hand }: { swingId: string; units: Units; hand: Hand }) {
   const plan = useQuery(planQuery(swingId));
   const judge = (
@@ -113,7 +114,25 @@ function DraftPlan({ swingId, units, hand }: { swingId: string; units: Units; ha
     return <p className="plate border-dashed p-4 text-sm">No focus and no drill yet. {judge}.</p>;
   return (
     <div className="plate border-l-4 border-l-brass p-3 text-sm">
-      <PlanParts plan={plan.data} units={units} hand={hand} />
+      <ol className="grid gap-2">
+        {plan.data.focus.map((focus) => (
+          <li key={focus.fault}>
+            <p className="font-semibold">{focus.name}</p>
+            <p>{focus.words}</p>
+            {focus.drills.map((drill) => (
+              <p key={drill.id}>
+                {drill.name}
+                {drill.dose && `: ${drill.dose}`}
+              </p>
+            ))}
+            {focus.goal && (
+              <p>
+                Goal{focus.goal.by && ` by ${day(focus.goal.by)}`}: {goalWords(focus.goal, units, hand)}.
+              </p>
+            )}
+          </li>
+        ))}
+      </ol>
       <p className="mt-2">{judge}.</p>
     </div>
   );

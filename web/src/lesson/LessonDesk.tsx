@@ -77,7 +77,12 @@ function Preview({ id }: { id: string }) {
   });
   return (
     <aside aria-label="Preview of the lesson sheet">
-      <h2 className="mb-2 text-lg font-semibold">What the student reads</h2>
+      <div className="mb-2 flex items-center justify-between">
+        <h2 className="text-lg font-semibold">What the student reads</h2>
+        <a className="link text-sm" href={`/api/lessons/${id}/lesson.pdf`} target="_blank" rel="noreferrer">
+          On paper
+        </a>
+      </div>
       <section
         aria-label="The sheet, as on a phone"
         // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keys must reach it

@@ -9,6 +9,7 @@ import { usePageTitle } from "../parts/usePageTitle";
 import { ConnectionNote } from "../shell/ConnectionNote";
 import { UnsentNotes } from "../shell/UnsentNotes";
 import { SheetView } from "./SheetView";
+import { TakeAlong } from "./TakeAlong";
 
 /** The page behind a lesson's link: no account, no password. */
 export function StudentPage({ token }: { token: string }) {
@@ -55,6 +56,7 @@ export function StudentPage({ token }: { token: string }) {
     still: (frame: Schemas["LessonFrameOut"]) => `/api/sheets/${token}/${frame.id}.jpg`,
     walk: `/api/sheets/${token}/walk`,
     offline: true,
+    ending: <TakeAlong base={`/api/sheets/${token}`} film={sheet.data.walk?.film ?? false} />,
   };
   return (
     <main className="min-h-full bg-base-100">
@@ -83,6 +85,7 @@ function Answered(props: Parameters<typeof SheetView>[0] & { page: string }) {
       )}
       ending={
         <>
+          {props.ending}
           <Asking
             token={token}
             lessonId={sheet.lesson_id}

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { onPaper } from "../lesson/paper/paper";
 import type { Units } from "../units";
 import type { Hand } from "../words";
 import { chaptersOf } from "./chapters";
@@ -19,6 +20,8 @@ const CAN = {
     pictureAt = filmOf(walk, title, units, hand);
     return FILM;
   },
+  /** A lesson's sheet as it stands on paper. */
+  paper: (sheet: Schemas["LessonSheet"], pictures: Record<string, string>) => onPaper(sheet, pictures),
   /** The film's picture at a time. */
   film_at: (ms: number) => pictureAt?.(ms) ?? null,
 };

@@ -11,15 +11,6 @@ import { goalWords, readWords } from "./goalWords";
 type Plan = Schemas["SentPlan"];
 type Focus = Plan["focus"][number];
 
-/** All that a lesson is about, as its instructor sees it on the desk. */
-export function PlanParts({ plan, units, hand }: { plan: Plan; units: Units; hand: Hand }) {
-  return plan.focus.map((focus, i) => (
-    <section key={focus.fault} className="mt-6 border-t-4 border-brass pt-3 first:mt-0">
-      <FocusPart focus={focus} chain={i === 0 ? plan.chain : []} units={units} hand={hand} />
-    </section>
-  ));
-}
-
 /** A focus in the student's words: why it matters, what to do, what to take care of, and the goal. */
 export function FocusPart(props: {
   focus: Focus;
@@ -67,7 +58,7 @@ function Goal({ goal, units, hand }: { goal: NonNullable<Focus["goal"]>; units: 
   return (
     <section className="mt-6">
       <h3 className="font-bold">Goal{goal.by && ` by ${day(goal.by)}`}</h3>
-      <p>
+      <p className="first-letter:uppercase">
         {goalWords(goal, units, hand)}.
         {goal.then && (
           <>
