@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, got, type Schemas } from "../api/client";
 import { meQuery } from "../api/queries";
+import type { Cut } from "../walk/cut";
 import { WalkPlayer } from "../walk/player/WalkPlayer";
 import { minutes } from "../walk/words";
 import type { Lesson } from "./useLessonActions";
@@ -9,7 +10,12 @@ import { WalkMending } from "./WalkMending";
 type Walk = Schemas["WalkOut"];
 
 /** A lesson's walk: heard as the student will hear it, and mended. */
-export function WalkDesk({ walk, lesson }: { walk: Walk; lesson: Lesson }) {
+export function WalkDesk(props: {
+  walk: Walk;
+  lesson: Lesson;
+  sayAnew?: (cut: Cut) => void; // where something can be said
+}) {
+  const { walk, lesson, sayAnew } = props;
   const units = useQuery(meQuery).data?.units ?? "cm";
   const path = { id: lesson.id };
   const made = walk.making ? 0 : walk.changed;
@@ -41,7 +47,7 @@ export function WalkDesk({ walk, lesson }: { walk: Walk; lesson: Lesson }) {
           hand={lesson.student.hand}
           beneath={
             lesson.sent_at === null
-              ? (voice) => <WalkMending walk={walk} played={played.data} voice={voice} />
+              ? (voice) => <WalkMending walk={walk} played={played.data} voice={voice} sayAnew={sayAnew} />
               : undefined
           }
         />

@@ -1,14 +1,15 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Redo2, Scissors, Undo2 } from "lucide-react";
+import { Mic, Redo2, Scissors, Undo2 } from "lucide-react";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { outbox } from "../outbox";
 import { walkLane } from "../outbox/posts";
-import { type Cut, cutLength, moved, placeAt, trimmed, without } from "../walk/cut";
+import { type Cut, cutLength, moved, placeAt, saidAnew, trimmed, without } from "../walk/cut";
 import type { Voice } from "../walk/player/useVoice";
 import { minutes } from "../walk/words";
 import { momentWords } from "../words";
 import { useSavedText } from "./useSavedText";
+import { useWalkUndo } from "./walkUndo";
 
 type Walk = Schemas["WalkOut"];
 
@@ -20,15 +21,16 @@ export function WalkMending({
   walk,
   played,
   voice,
+  sayAnew,
 }: {
   walk: Walk;
   played: Schemas["PlayedWalk"];
   voice: Voice;
+  sayAnew?: (cut: Cut) => void; // where something can be said: the new take has the name "" in the cut
 }) {
   const queries = useQueryClient();
   const [from, setFrom] = useState<number | null>(null);
-  const [before, setBefore] = useState<Cut[]>([]);
-  const [undone, setUndone] = useState<Cut[]>([]);
+  const changes = useWalkUndo(walk.lesson_id);
   const cut: Cut = walk.cut;
   const takes = new Map(walk.takes.map((take) => [take.id, take]));
   const lengths = (take: string) => takes.get(take)?.length_ms ?? 0;
@@ -44,24 +46,22 @@ export function WalkMending({
     });
   };
   const mend = (next: Cut) => {
-    setBefore([...before, cut]);
-    setUndone([]);
+    changes.note(cut);
     setFrom(null);
     put(next);
   };
   const back = () => {
-    const last = before.at(-1);
-    if (!last) return;
-    setBefore(before.slice(0, -1));
-    setUndone([...undone, cut]);
-    put(last);
+    const last = changes.undo(cut);
+    if (last) put(last);
   };
   const again = () => {
-    const last = undone.at(-1);
-    if (!last) return;
-    setUndone(undone.slice(0, -1));
-    setBefore([...before, cut]);
-    put(last);
+    const last = changes.redo(cut);
+    if (last) put(last);
+  };
+  const anew = (first: number, last: number) => {
+    changes.note(cut);
+    setFrom(null);
+    sayAnew?.(saidAnew(cut, first, last, "", lengths));
   };
   const shorter = trimmed(
     cut,
@@ -79,7 +79,7 @@ export function WalkMending({
       <div className="flex flex-wrap items-center gap-1">
         {stretch === null ? (
           <button type="button" className="btn btn-sm" onClick={() => setFrom(voice.ms)}>
-            <Scissors size={14} aria-hidden /> Cut from here …
+            <Scissors size={14} aria-hidden /> From here …
           </button>
         ) : (
           <>
@@ -91,6 +91,16 @@ export function WalkMending({
             >
               Cut out {minutes(stretch[0])} to {minutes(stretch[1])}
             </button>
+            {sayAnew && (
+              <button
+                type="button"
+                className="btn btn-sm"
+                disabled={stretch[1] - stretch[0] < SLIP_MS}
+                onClick={() => anew(stretch[0], stretch[1])}
+              >
+                <Mic size={14} aria-hidden /> Say it anew
+              </button>
+            )}
             <button type="button" className="btn btn-sm btn-ghost" onClick={() => setFrom(null)}>
               Leave it
             </button>
@@ -105,7 +115,7 @@ export function WalkMending({
           type="button"
           className="btn btn-sm btn-square ml-auto"
           aria-label="Undo the last change of the walk"
-          disabled={before.length === 0}
+          disabled={!changes.canUndo}
           onClick={back}
         >
           <Undo2 size={14} aria-hidden />
@@ -114,7 +124,7 @@ export function WalkMending({
           type="button"
           className="btn btn-sm btn-square"
           aria-label="Make the change of the walk again"
-          disabled={undone.length === 0}
+          disabled={!changes.canRedo}
           onClick={again}
         >
           <Redo2 size={14} aria-hidden />

@@ -60,7 +60,9 @@ export function WalkPanel({ lesson }: { lesson: Lesson }) {
           your voice. It begins after a count of three.
         </p>
       )}
-      {said && walk.data && phase === "idle" && <WalkDesk walk={walk.data} lesson={lesson} />}
+      {said && walk.data && phase === "idle" && (
+        <WalkDesk walk={walk.data} lesson={lesson} sayAnew={(cut) => void beginTake(bench, lesson.id, cut)} />
+      )}
     </section>
   );
 }
