@@ -192,7 +192,8 @@ class StationTests(BrowserCase):
         page.keyboard.press("t")
         page.get_by_role("button", name="Begin with words").click()
         expect(page.get_by_text("Turn behind you.")).to_be_visible()
-        expect(page.get_by_role("heading", name=re.compile("Do this:")).first).to_be_visible()
+        expect(page.get_by_text(re.compile("^Goal")).first).to_be_visible()
+        expect(page.get_by_label("Opening words")).not_to_be_empty()  # the draft is begun from the choice
         page.keyboard.press("j")
         taking = page.get_by_role("button", name=re.compile("^Take .* out$"))
         for _ in range(taking.count()):

@@ -16,7 +16,7 @@ from jsonschema import validate
 
 from tests.server import making
 from tests.server.test_lessons import LessonCase
-from tests.server.voices import Samples, counted, heard_pitch, pitch, recorded
+from tests.server.voices import RATE, Samples, counted, heard_pitch, pitch, recorded
 from tests.swings import ROOT
 from tests.video import strip_clips
 from tropometer.golfer import strip
@@ -30,7 +30,9 @@ SHOWING = {"cx": 480.0, "cy": 180.0, "high": 360.0, "wide": 640.0, "mirrored": F
 PIECE_S = 2.0
 
 
-class WalkTests(LessonCase):
+class WalkCase(LessonCase):
+    """A lesson whose walk is recorded in pieces."""
+
     def setUp(self) -> None:
         super().setUp()
         self.walk = f"{self.path}/walk"
@@ -83,6 +85,8 @@ class WalkTests(LessonCase):
             file.flush()
             return np.concatenate(list(read_voice(Path(file.name))))
 
+
+class WalkTests(WalkCase):
     def test_voice_and_score_come_out_as_they_were_said_whatever_recorded_them(self) -> None:
         for container in ("webm", "mp4", "wav"):
             Walk.objects.all().delete()
@@ -302,3 +306,26 @@ def read_strip(picture: Any, view: tuple[float, float, float]) -> int:
         seen = 0 <= column < 720 and 0 <= row < 900
         number = number * 2 + int(seen and picture[row, column].mean() > 128)
     return number
+
+
+class SilentWalkTests(WalkCase):
+    def test_frames_and_words_become_a_walk_as_long_as_they_take_to_read(self) -> None:
+        self.assertIn("put one in first", self.post(f"{self.walk}/silent", status=409)["detail"])
+        self.add(2)
+        words = " ".join(["slowly"] * 20)
+        frame = self.add(5)["frames"][1]
+        self.call("PATCH", f"{self.path}/frames/{frame['id']}", {"words": words})
+        self.post(f"{self.walk}/silent", status=204)
+        walk, voice = self.made()
+        self.assertTrue(walk["silent"])
+        stages = [
+            (e["at"], e["shown"]["frame"]) for e in walk["score"] if e["kind"] == "stage" and e["shown"]
+        ]
+        self.assertEqual([frame for _, frame in stages], [2, 5])
+        reading_s = (walk["length_ms"] - stages[1][0]) / 1000
+        self.assertGreater(20 / (reading_s / 60), 100)  # words a minute: not slower than anybody reads
+        self.assertLess(20 / (reading_s / 60), 238)  # nor faster than people do (Brysbaert, 2019)
+        self.assertEqual(walk["captions"], {"top": words})
+        self.assertAlmostEqual(len(voice) / RATE, walk["length_ms"] / 1000, delta=0.05)
+        self.assertLess(float(np.abs(voice).max()), 1e-3)
+        self.assertIn("has a walk already", self.post(f"{self.walk}/silent", status=409)["detail"])

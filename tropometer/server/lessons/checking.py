@@ -44,6 +44,8 @@ def _who(lesson: Lesson, student: Student) -> Iterator[Remark]:
         yield Remark("missing", f"{student.name}'s page is closed; renew its link on their page.", True)
     elif page.mail_wish == "off":
         yield Remark("missing", f"{student.name} wants no mails: give them the link yourself.")
+    if page.mail_trouble:
+        yield Remark("missing", f"{page.mail_trouble}.")
     if not student.may_be_filmed:
         yield Remark(
             "missing", f"{student.name} is under age: note a guardian's consent on their card.", True

@@ -10,6 +10,7 @@ from ninja import Router
 from tropometer.server.access import asking
 from tropometer.server.clips.schemas import Height
 from tropometer.server.lessons.services import lesson_of
+from tropometer.server.lessons.silent import make_silent_walk
 from tropometer.server.ranged import private_file
 from tropometer.server.walks import services
 from tropometer.server.walks.playing import captions_vtt, clip_file, clip_still, film_file, played, voice_file
@@ -48,6 +49,13 @@ def change_walk(request: HttpRequest, id: UUID, data: CutIn) -> dict[str, Any]:
     if data.cut is not None:
         make_soon(found.pk)
     return services.told(changed)
+
+
+@router.post("/lessons/{uuid:id}/walk/silent", response={204: None})
+def silent(request: HttpRequest, id: UUID) -> tuple[int, None]:
+    """A walk without a voice, through the lesson's frames and their words."""
+    make_silent_walk(lesson_of(asking(request), id))
+    return 204, None
 
 
 @router.get("/lessons/{uuid:id}/walk/played", response=PlayedWalk)

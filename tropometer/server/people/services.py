@@ -10,7 +10,7 @@ from django.db.models import QuerySet
 from django.utils import timezone
 
 from tropometer.server.access import owned
-from tropometer.server.people.models import Student, User
+from tropometer.server.people.models import Student, StudentPage, User
 from tropometer.server.people.schemas import StudentNew
 from tropometer.server.teaching.services import model_of
 
@@ -41,9 +41,12 @@ def add(instructor: User, data: StudentNew) -> Student:
 def change(student: Student, fields: dict[str, Any]) -> None:
     """Say anew who a student is; BookError where there is no such teaching model."""
     model_of(student.instructor, fields["teaching_model"])
+    before = student.addresses
     for field, value in fields.items():
         setattr(student, field, value)
     student.save(update_fields=list(fields))
+    if student.addresses != before:  # what came back came from elsewhere
+        StudentPage.objects.filter(student=student).update(mail_trouble="")
 
 
 def students_of(instructor: User) -> QuerySet[Student]:

@@ -57,6 +57,7 @@ class Take(models.Model):
     id = models.UUIDField(primary_key=True, editable=False)
     walk = models.ForeignKey(Walk, on_delete=models.CASCADE, related_name="takes")
     container = models.CharField(max_length=4, choices=[(each, each) for each in CONTAINERS])
+    silent = models.BooleanField(default=False, help_text="nobody speaks in it: its words are read")
     begun_at = models.DateTimeField(auto_now_add=True)
     on_stage = models.JSONField(default=dict, help_text="after its last piece: clips by stage")
     ended = models.BooleanField(default=False, help_text="its last piece has come")

@@ -31,6 +31,7 @@ def played(walk: Walk) -> dict[str, Any]:
     return {
         "made": walk.made,
         "length_ms": walk.length_ms,
+        "silent": not walk.takes.filter(silent=False, pk__in=[s["take"] for s in walk.cut]).exists(),
         "score": walk.score,
         "chapters": walk.chapters,
         "captions": walk.captions,

@@ -32,6 +32,7 @@ class TakeIn(Schema):
 
     id: UUID
     container: Container
+    silent: bool = False  # nobody speaks in it: its words are read
     cut: list[WalkStretch] | None = Field(None, max_length=MOST_STRETCHES)
 
 
@@ -116,6 +117,7 @@ class PlayedWalk(BaseModel):
 
     made: int
     length_ms: int
+    silent: bool = False  # nobody speaks: its captions are read
     score: list[ScoreEvent]
     chapters: list[Chapter]
     captions: dict[str, str]

@@ -106,7 +106,7 @@ def begin_take(lesson_id: UUID, said: TakeIn) -> Walk:
         return walk
     if walk.takes.count() >= MOST_TAKES:
         raise NoWalkNow(f"A walk has {MOST_TAKES} takes at the most.")
-    Take.objects.create(id=said.id, walk=walk, container=said.container)
+    Take.objects.create(id=said.id, walk=walk, container=said.container, silent=said.silent)
     if said.cut is None:
         walk.cut = [*walk.cut, {"take": str(said.id), "from": 0, "to": None}]
     else:

@@ -1339,6 +1339,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/walk/silent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Silent
+         * @description A walk without a voice, through the lesson's frames and their words.
+         */
+        post: operations["tropometer_server_lessons_walk_api_silent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/walk/played": {
         parameters: {
             query?: never;
@@ -5269,6 +5289,11 @@ export interface components {
              * @enum {string}
              */
             container: "webm" | "mp4" | "wav";
+            /**
+             * Silent
+             * @default false
+             */
+            silent: boolean;
             /** Cut */
             cut?: components["schemas"]["WalkStretch"][] | null;
         };
@@ -5527,6 +5552,11 @@ export interface components {
             made: number;
             /** Length Ms */
             length_ms: number;
+            /**
+             * Silent
+             * @default false
+             */
+            silent: boolean;
             /** Score */
             score: (components["schemas"]["StageEvent"] | components["schemas"]["FrameEvent"] | components["schemas"]["ShowingEvent"] | components["schemas"]["SoloEvent"] | components["schemas"]["GaugesEvent"] | components["schemas"]["DrawerEvent"] | components["schemas"]["RateEvent"] | components["schemas"]["PointerEvent"] | components["schemas"]["ChalkEvent"] | components["schemas"]["ChalkOnEvent"] | components["schemas"]["WipeEvent"] | components["schemas"]["AgainEvent"])[];
             /** Chapters */
@@ -8820,6 +8850,35 @@ export interface operations {
                 "application/json": components["schemas"]["PieceIn"];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_walk_api_silent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { api, got } from "../api/client";
 import { lessonQuery, meQuery } from "../api/queries";
@@ -6,10 +6,9 @@ import { BenchLink } from "../parts/BenchLink";
 import { KeepInMind } from "../parts/KeepInMind";
 import { Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
-import { Draft } from "./Draft";
-import { SentState } from "./SentState";
 import { SheetView } from "./SheetView";
 import { useLessonActions } from "./useLessonActions";
+import { WrittenLesson } from "./WrittenLesson";
 
 /** Writing the lesson of a swing beside what the student will read. */
 export function LessonDesk() {
@@ -17,10 +16,8 @@ export function LessonDesk() {
   const lesson = useQuery(lessonQuery(id));
   const units = useQuery(meQuery).data?.units ?? "cm";
   const actions = useLessonActions(id, lesson.data?.swing_id);
-  const begun = useBegun(id, lesson.data?.sent_at === null);
   if (lesson.error && !lesson.data) return <Trouble error={lesson.error} retry={lesson.refetch} />;
-  if (!lesson.data || !begun) return <p className="p-6">Fetching the lesson…</p>;
-  const sent = lesson.data.sent_at !== null && !lesson.data.correcting;
+  if (!lesson.data) return <p className="p-6">Fetching the lesson…</p>;
   return (
     <Page
       title={`Lesson for ${lesson.data.student.name}`}
@@ -36,38 +33,12 @@ export function LessonDesk() {
       {actions.error && <Trouble error={actions.error} />}
       <div className="grid gap-5 lg:grid-cols-[1fr_400px]">
         <div className="min-w-0">
-          {sent ? (
-            <SentState lesson={lesson.data} actions={actions} />
-          ) : (
-            <Draft
-              key={`${lesson.data.id} ${lesson.data.correcting}`}
-              lesson={lesson.data}
-              units={units}
-              actions={actions}
-            />
-          )}
+          <WrittenLesson lesson={lesson.data} units={units} actions={actions} />
         </div>
         <Preview id={id} />
       </div>
     </Page>
   );
-}
-
-/** A draft is begun from what was found before it is written in; without a connection it is opened as it is. */
-function useBegun(id: string, draft: boolean): boolean {
-  const queries = useQueryClient();
-  const { isFetched } = useQuery({
-    queryKey: ["prefilled", id],
-    queryFn: async () => {
-      const lesson = await got(api.POST("/api/lessons/{id}/prefill", { params: { path: { id } } }));
-      queries.setQueryData(["lesson", id], lesson);
-      return true;
-    },
-    enabled: draft,
-    retry: false,
-    gcTime: 0,
-  });
-  return !draft || isFetched;
 }
 
 function Preview({ id }: { id: string }) {

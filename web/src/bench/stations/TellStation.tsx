@@ -2,9 +2,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, got } from "../../api/client";
 import { lessonQuery, swingQuery } from "../../api/queries";
-import { Draft } from "../../lesson/Draft";
-import { SentState } from "../../lesson/SentState";
 import { useLessonActions } from "../../lesson/useLessonActions";
+import { WrittenLesson } from "../../lesson/WrittenLesson";
 import { Trouble } from "../../parts/Trouble";
 import type { Units } from "../../units";
 import { useBench } from "../benchContext";
@@ -48,11 +47,7 @@ function Written({ id, units }: { id: string; units: Units }) {
     <>
       {actions.error && <Trouble error={actions.error} />}
       <WalkPanel lesson={lesson.data} />
-      {lesson.data.sent_at ? (
-        <SentState lesson={lesson.data} actions={actions} />
-      ) : (
-        <Draft key={id} lesson={lesson.data} units={units} actions={actions} />
-      )}
+      <WrittenLesson lesson={lesson.data} units={units} actions={actions} />
       <Link className="link mt-3 inline-block text-sm" to={`/lessons/${id}`}>
         See it as the student will
       </Link>

@@ -1,5 +1,6 @@
-import { useQuery } from "@tanstack/react-query";
-import { Mic } from "lucide-react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Mic, MicOff } from "lucide-react";
+import { api, got } from "../../api/client";
 import { walkQuery } from "../../api/queries";
 import type { Lesson } from "../../lesson/useLessonActions";
 import { WalkDesk } from "../../lesson/WalkDesk";
@@ -8,6 +9,29 @@ import { useDoing } from "../commands/doings";
 import { hint } from "../commands/table";
 import { ChalkTools } from "./ChalkTools";
 import { beginTake, endTake, useRecording } from "./recording";
+
+/** A walk for whoever has no microphone, or would rather be read. */
+function WithoutVoice({ lesson }: { lesson: Lesson }) {
+  const queries = useQueryClient();
+  const make = useMutation({
+    mutationFn: () => got(api.POST("/api/lessons/{id}/walk/silent", { params: { path: { id: lesson.id } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["walk", lesson.id] }),
+  });
+  return (
+    <p className="flex flex-wrap items-center gap-2 text-sm">
+      <button
+        type="button"
+        className="btn btn-sm"
+        disabled={make.isPending || lesson.sent_at !== null}
+        onClick={() => make.mutate()}
+      >
+        <MicOff size={15} aria-hidden /> Without a voice
+      </button>
+      Through the lesson's frames and their words, at a reader's pace.
+      {make.error && <span role="alert">{make.error.message}</span>}
+    </p>
+  );
+}
 
 /** The walk of a lesson: recorded here, on the stages as they stand, and mended beneath. */
 export function WalkPanel({ lesson }: { lesson: Lesson }) {
@@ -54,6 +78,7 @@ export function WalkPanel({ lesson }: { lesson: Lesson }) {
           </select>
         </label>
       )}
+      {!said && phase === "idle" && lesson.frames.length > 0 && <WithoutVoice lesson={lesson} />}
       {!said && phase === "idle" && (
         <p className="text-sm">
           Speak while you work on the stages: frames, zoom, gauges, chalk and where you point are kept with

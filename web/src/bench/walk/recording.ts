@@ -62,7 +62,12 @@ class Take {
     this.#post({
       kind: "take",
       lessonId: this.lessonId,
-      take: { id: this.id, container: this.voice.container, cut: cut && withTake(cut, this.id) },
+      take: {
+        id: this.id,
+        container: this.voice.container,
+        silent: false,
+        cut: cut && withTake(cut, this.id),
+      },
     });
     this.voice.go();
     this.#happened();

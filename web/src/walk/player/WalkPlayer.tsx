@@ -42,7 +42,7 @@ export function WalkPlayer({ walk, base, units, hand, begin = false, beneath }: 
   const by = !voice.playing && stepped?.at === voice.ms ? stepped.by : 0;
   const chapter = walk.chapters.findLast(({ at }) => at <= voice.ms + 1);
   const words = chapter ? walk.captions[chapter.name] : undefined;
-  const told = captions ?? voice.muted;
+  const told = captions ?? (voice.muted || walk.silent);
   const solo = alone ?? scene.solo;
   const both = (["student", "reference"] as const).filter((side) => scene.stages[side]);
   const sides = both.filter((side) => !solo || side === solo || !scene.stages[solo]);
