@@ -64,7 +64,9 @@ def _content(lesson: Lesson, student: Student) -> Iterator[Remark]:
     if not lesson.opening.strip():
         yield Remark("missing", "No opening words.")
     for frame in frames:
-        shown = [v for v in frame.drawn.get("values", []) if v["reading"] not in frame.left_out]
+        drawn = {shape["reading"] for gauge in frame.drawn.get("gauges", []) for shape in gauge["shapes"]}
+        told = [value for value in frame.drawn.get("values", []) if value["reading"] in drawn]
+        shown = [value for value in told if value["reading"] not in frame.left_out]
         where = f"Frame {frame.frame}"
         if any(value["provisional"] for value in shown):
             yield Remark("uncertain", f"{where} shows a number that hangs on marks nobody has looked at.")

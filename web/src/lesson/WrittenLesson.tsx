@@ -29,6 +29,7 @@ function useBegun(id: string, draft: boolean): boolean {
     queryFn: async () => {
       const lesson = await got(api.POST("/api/lessons/{id}/prefill", { params: { path: { id } } }));
       queries.setQueryData(["lesson", id], lesson);
+      void queries.invalidateQueries({ queryKey: ["sheet-preview", id] });
       return true;
     },
     enabled: draft,
