@@ -207,6 +207,23 @@ class VersionTests(DeskCase):
         self.post(f"{self.path}/send")
         self.assertEqual((self.sheet()["opening"], self.sheet()["version"]), ("Now.", 2))
 
+    def test_who_is_erased_is_seen_in_nobody_else_s_lesson_and_is_not_named_there(self) -> None:
+        other = making.with_picture(
+            making.marked_swing(self.owner, making.student(self.owner, name="Ilse Marrin")), self.media
+        )
+        self.post(f"{self.path}/correction")
+        self.post(f"{self.path}/frames", {"clip_id": str(other.pk), "frame": 3})
+        self.post(f"{self.path}/send")
+        frames = self.sheet()["frames"]
+        self.assertEqual([each["drawn"]["name"] for each in frames], ["Tobin Farrow", "another player"])
+        self.assertEqual(frames[1]["drawn"]["whose"], "reference")
+        assert other.swing.student is not None
+        with self.captureOnCommitCallbacks(execute=True):
+            other.swing.student.delete()
+        self.assertEqual([each["id"] for each in self.sheet()["frames"]], [frames[0]["id"]])
+        self.assertEqual(self.still(frames[1]["id"]), 404)
+        self.assertEqual(len([name for name in self.files() if name.startswith("lessons/")]), 1)
+
     def test_erasing_the_swing_takes_all_versions_and_their_pictures(self) -> None:
         self.post(f"{self.path}/correction")
         self.add(4)

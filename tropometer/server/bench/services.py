@@ -124,6 +124,13 @@ def receive(
     return _hand_in(sender, swing, data.clips)
 
 
+def name_for(swing: Swing, student_id: UUID | None) -> str:
+    """What a swing is called before a student: somebody else's is not named."""
+    if swing.student is None:
+        return swing.reference.name
+    return swing.student.name if swing.student_id == student_id else "another player"
+
+
 def sent_by_link_since(student: Student, since: datetime) -> int:
     """How many swings a student has sent by a link since a time."""
     return Swing.objects.filter(student=student, sent_by__isnull=False, received_at__gt=since).count()

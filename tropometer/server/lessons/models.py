@@ -108,6 +108,13 @@ class LessonFrame(models.Model):
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     lesson = models.ForeignKey(Lesson, on_delete=models.CASCADE, related_name="frames")
     clip = models.ForeignKey("clips.Clip", on_delete=models.SET_NULL, null=True)
+    student = models.ForeignKey(
+        "people.Student",
+        on_delete=models.CASCADE,
+        null=True,
+        related_name="+",
+        help_text="who is seen in it: with them it goes, out of whoever's lesson",
+    )
     frame = models.PositiveIntegerField()
     position = models.PositiveIntegerField()
     words = models.TextField(max_length=2000, blank=True)

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import AwareDatetime, Field
 
 from tropometer.server.bench.edit_schemas import Frame
 from tropometer.server.bench.measured_schemas import GaugeOut
@@ -98,7 +98,7 @@ class Version(Schema):
 class SendLater(Schema):
     """When a draft is to go by itself."""
 
-    at: datetime
+    at: AwareDatetime
 
 
 class TemplateIn(Schema):

@@ -230,7 +230,7 @@ def plan_no_more(lesson: Lesson) -> None:
 def send_planned(lesson_id: UUID, at: str) -> None:
     """Send a draft at its time; what is in the way is said on the desk."""
     lesson = Lesson.objects.filter(pk=lesson_id, send_at__isnull=False).first()
-    if lesson is None or lesson.send_at is None or lesson.send_at.isoformat() != at or not lesson.is_draft:
+    if lesson is None or not lesson.is_draft or lesson.send_at != datetime.fromisoformat(at):
         return  # put off, or sent by hand
     try:
         send(lesson)

@@ -113,7 +113,8 @@ def add_frame(
     clip = clip_of(lesson.instructor, clip_id)
     if frame >= clip.frame_count:
         raise NotNow(f"The clip has no frame {frame}.")
-    drawn = _drawn(bench.swing_of(lesson.instructor, clip.swing_id), clip, frame, shown)
+    swing = bench.swing_of(lesson.instructor, clip.swing_id)
+    drawn = _drawn(lesson, swing, clip, frame, shown)
     drawn["chalk"] = [
         stroke.model_dump(mode="json") for stroke in chalk if (stroke.clip, stroke.frame) == (clip.pk, frame)
     ]
@@ -121,6 +122,7 @@ def add_frame(
         pk=id or uuid4(),
         lesson=lesson,
         clip=clip,
+        student_id=swing.student_id,
         frame=frame,
         words=words,
         drawn=drawn,
@@ -163,7 +165,8 @@ def take_out(lesson: Lesson, frame_id: UUID) -> None:
         owned(now.frames.all(), frame_id).delete()
 
 
-def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dict[str, Any]:
+def _drawn(lesson: Lesson, swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dict[str, Any]:
+    own = lesson.swing.student_id
     state = measured(swing)
     told: Told = state["told"]
     on_clip = next(found for found in state["clips"] if found["clip_id"] == clip.pk)
@@ -196,8 +199,8 @@ def _drawn(swing: Swing, clip: Clip, frame: int, shown: list[str] | None) -> dic
         and (each.reading in drawn or (told.asked and (each.reading, each.at) in told.asked.bands))
     ]
     return {
-        "whose": "student" if swing.student else "reference",
-        "name": swing.student.name if swing.student else swing.reference.name,
+        "whose": "student" if swing.student_id == own else "reference",
+        "name": bench.name_for(swing, own),
         "hand": swing.hand,
         "width": clip.width,
         "height": clip.height,

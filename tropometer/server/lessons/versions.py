@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
+from django.core.files.storage import default_storage
 from django.db import transaction
 from django.db.models.fields.files import FieldFile
 from django.http import Http404
@@ -55,6 +56,7 @@ def _document(lesson: Lesson, plan: dict[str, Any] | None) -> dict[str, Any]:
             {
                 "id": str(frame.pk),
                 "clip_id": frame.clip_id and str(frame.clip_id),
+                "student_id": frame.student_id and str(frame.student_id),
                 "still": frame.still.name,
                 **{field: getattr(frame, field) for field in FRAME},
             }
@@ -144,6 +146,7 @@ def leave(lesson: Lesson) -> None:
                 pk=frame["id"],
                 lesson=now,
                 clip_id=frame["clip_id"],
+                student_id=frame.get("student_id"),
                 still=frame["still"],
                 **{field: frame[field] for field in FRAME},
             )
@@ -182,6 +185,31 @@ def as_shown(frame: Mapping[str, Any]) -> dict[str, Any]:
 
 def _unsaid(shape: Mapping[str, Any]) -> dict[str, Any]:
     return {**shape, "value": None, "u95": None, "target": []}
+
+
+def forget_student(student_id: UUID) -> None:
+    """Take the frames in which a student is seen out of every version of whoever's lessons."""
+    for sheet in SentSheet.objects.filter(document__frames__contains=[{"student_id": str(student_id)}]):
+        frames = sheet.document["frames"]
+        stay = [frame for frame in frames if frame.get("student_id") != str(student_id)]
+        gone = [frame["still"] for frame in frames if frame not in stay]
+        sheet.document = {**sheet.document, "frames": stay}
+        sheet.save(update_fields=["document"])
+        forget_stills(sheet.lesson_id, gone)
+
+
+def forget_stills(lesson_id: UUID, names: list[str]) -> None:
+    """Forget pictures, once all is kept, that neither a frame nor a version of a lesson shows any more."""
+
+    def forget() -> None:
+        for name in names:
+            shown = SentSheet.objects.filter(
+                lesson_id=lesson_id, document__frames__contains=[{"still": name}]
+            )
+            if not shown.exists() and not LessonFrame.objects.filter(still=name).exists():
+                default_storage.delete(name)
+
+    transaction.on_commit(forget)
 
 
 def stills_sent() -> set[str]:

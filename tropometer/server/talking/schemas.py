@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import EmailStr, Field
+from pydantic import AwareDatetime, EmailStr, Field
 
 from tropometer.server.judging.schemas import FocusSent
 from tropometer.server.people.schemas import Hand, MailWish, StudentOut, Units
@@ -79,7 +79,7 @@ class Waiting(Schema):
 class Settled(Schema):
     """When all that waited was settled: the name by which that is taken back."""
 
-    at: datetime
+    at: AwareDatetime
 
 
 class PageState(Schema):
@@ -143,7 +143,7 @@ class MailWishIn(Schema):
 
 
 class SeenUntil(Schema):
-    until: datetime  # what was said later was not on the screen
+    until: AwareDatetime  # what was said later was not on the screen
 
 
 class SendingLink(Schema):

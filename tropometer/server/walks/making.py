@@ -26,7 +26,6 @@ from tropometer.server.walks.services import pieces_of, score_of
 from tropometer.swing.names import CHECKPOINTS
 
 if TYPE_CHECKING:
-    from tropometer.server.bench.models import Swing
     from tropometer.server.clips.models import Clip
 
 VOICE_SECONDS = 900
@@ -171,12 +170,6 @@ def _keep_clips(walk: Walk, clips: dict[UUID, WalkClip]) -> None:
         kept.save()
 
 
-def _named(swing: Swing, student_id: UUID | None) -> str:
-    if swing.student is None:
-        return swing.reference.name
-    return swing.student.name if swing.student_id == student_id else "another player"
-
-
 def kept_clip(clip: Clip, student_id: UUID | None) -> WalkClip:
     """A clip with what can be drawn on it, for a student; values hang on no mark that nobody looked at.
 
@@ -203,7 +196,7 @@ def kept_clip(clip: Clip, student_id: UUID | None) -> WalkClip:
         {
             "id": clip.pk,
             "whose": "student" if swing.student_id == student_id else "reference",
-            "name": _named(swing, student_id),
+            "name": bench.name_for(swing, student_id),
             "hand": swing.hand,
             "view": clip.view,
             "width": clip.width,

@@ -17,7 +17,7 @@ self.addEventListener("fetch", (event) => {
   if (request.method !== "GET" || origin !== self.location.origin) return;
   const link = linkOf(pathname);
   if (link) event.respondWith(fromServer(request, link));
-  else if (pathname.startsWith("/static/")) event.respondWith(fromShelf(request));
+  else if (pathname.startsWith("/static/")) event.respondWith(fromShelf(request, pathname));
 });
 
 /** A page says which files of its link are worth keeping. */
@@ -44,14 +44,14 @@ async function fromServer(request: Request, link: string): Promise<Response> {
 
 const isPage = (request: Request) => request.mode === "navigate";
 
-/** Scripts, fonts and drawings: their names change with what is in them, but for the page's own icon. */
-async function fromShelf(request: Request): Promise<Response> {
-  const shelf = await caches.open(SCREENS);
-  const found = await shelf.match(request.url);
-  if (found) return partOf(found, request.headers.get("Range"));
-  const answer = await fetch(request);
-  if (answer.status === 200) await put(SCREENS, request.url, answer.clone());
-  return answer;
+/** Scripts and fonts, whose names change with what is in them; drawings are asked for anew while that is possible. */
+async function fromShelf(request: Request, path: string): Promise<Response> {
+  const found = await (await caches.open(SCREENS)).match(request.url);
+  const named = path.startsWith("/static/assets/");
+  const answer = found && named ? null : await fetch(request).catch(() => null);
+  if (answer?.status === 200) await put(SCREENS, request.url, answer.clone());
+  if (answer) return answer;
+  return found ? partOf(found, request.headers.get("Range")) : Response.error();
 }
 
 async function kept(path: string): Promise<void> {
