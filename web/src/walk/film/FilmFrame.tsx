@@ -1,8 +1,9 @@
 import type { Schemas } from "../../api/client";
-import { fromImpact, type Units } from "../../units";
-import { CHECKPOINTS, type Hand, momentWords, sidesOf } from "../../words";
+import type { Units } from "../../units";
+import { type Hand, sidesOf } from "../../words";
 import { SceneOverlay, type WalkClip } from "../player/SceneOverlay";
 import type { Scene } from "../score";
+import { stageSays } from "../stageSays";
 import { minutes } from "../words";
 import type { FilmStage } from "./film";
 import { wrapped } from "./wrapped";
@@ -74,17 +75,8 @@ export function FilmFrame(props: {
   );
 }
 
-const MOMENTS: string[] = CHECKPOINTS.map(([name]) => name);
-
 function StageSays({ clip, frame, high }: { clip: WalkClip; frame: number; high: number }) {
-  const peg = clip.pegs.find((each) => each.frame === frame && MOMENTS.includes(each.name));
-  const time = clip.from_impact_s?.[frame];
-  const moment = peg
-    ? momentWords(peg.name).toLowerCase()
-    : time != null
-      ? fromImpact(time)
-      : `frame ${frame}`;
-  const said = clip.whose === "student" ? moment : `${moment} · ${clip.name}`;
+  const said = stageSays(clip, frame);
   return (
     <>
       <rect x={0} y={high - 30} width={said.length * 10.2 + 34} height={30} fill={DUSK} fillOpacity={0.8} />

@@ -4,9 +4,10 @@ import { type Point, type Size, type View, zoomed } from "../../drawn/stageView"
 import { type ClipFrames, holdFrames } from "../../frames/clipFrames";
 import type { FrameSource } from "../../frames/source";
 import { useSize } from "../../parts/useSize";
-import { fromImpact, type Units } from "../../units";
-import { CHECKPOINTS, type Hand, momentWords } from "../../words";
+import type { Units } from "../../units";
+import { type Hand, momentWords } from "../../words";
 import type { Scene, Side, StageShown } from "../score";
+import { momentAt, stageSays } from "../stageSays";
 import { SceneOverlay, type WalkClip } from "./SceneOverlay";
 import { walkView } from "./walkView";
 
@@ -21,8 +22,6 @@ interface Props {
   hand: Hand;
 }
 
-const IN_ORDER: string[] = CHECKPOINTS.map(([name]) => name);
-
 /** One stage of a walk: its frame by number, and over it what was shown and drawn. Two fingers look closer. */
 export function PlayedStage({ side, shown, clip, source, scene, frame, units, hand }: Props) {
   const box = useRef<HTMLDivElement>(null);
@@ -36,8 +35,7 @@ export function PlayedStage({ side, shown, clip, source, scene, frame, units, ha
   // biome-ignore lint/correctness/useExhaustiveDependencies: another picture or another look ends it
   useEffect(() => setCloser(null), [shown.clip, shown.showing]);
   const on = drawn ?? frame;
-  const moment = clip.pegs.find(({ frame, name }) => frame === on && IN_ORDER.includes(name))?.name;
-  const time = clip.from_impact_s?.[on];
+  const moment = momentAt(clip, on);
   return (
     <div
       ref={box}
@@ -65,8 +63,7 @@ export function PlayedStage({ side, shown, clip, source, scene, frame, units, ha
           className={`mr-1 inline-block h-2 w-2 rounded-full ${clip.whose === "student" ? "bg-clay" : "bg-slate"}`}
           aria-hidden
         />
-        {moment ? momentWords(moment).toLowerCase() : time != null ? fromImpact(time) : `frame ${on}`}
-        {clip.whose === "student" ? "" : ` · ${clip.name}`}
+        {stageSays(clip, on)}
       </p>
     </div>
   );
