@@ -8,6 +8,7 @@ import re
 import zipfile
 from datetime import date, timedelta
 from typing import Any
+from unittest.mock import patch
 
 from django.utils import timezone
 from icalendar import Calendar
@@ -59,6 +60,13 @@ class PaperTests(DeskCase):
             for font in dict(page)["/Resources"]["/Font"].values()
         }
         self.assertTrue(all("Bricolage" in font or "JetBrains" in font for font in fonts), fonts)
+
+    def test_it_is_not_laid_out_without_end(self) -> None:
+        with patch("tropometer.server.lessons.sheet_api.PAPERS_AN_HOUR", 1):
+            self.fetched("lesson.pdf", "application/pdf")
+            for name in ("lesson.pdf", "lesson.zip"):
+                self.assertEqual(self.client.get(f"{self.address}/{name}").status_code, 429)
+            self.fetched("practice.ics", "text/calendar")
 
     def test_a_draft_is_seen_on_paper_by_its_instructor_alone(self) -> None:
         self.assertEqual(self.client.get(f"{self.path}/lesson.pdf").status_code, 401)

@@ -3,14 +3,17 @@
 from typing import Any
 from uuid import UUID
 
+from django.core.cache import cache
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.utils import timezone
 from ninja import Router
+from ninja.errors import HttpError
 
 from tropometer.server.clips.schemas import Height
 from tropometer.server.judging.plans import picture_of_plans
 from tropometer.server.lessons import paper, sending, services, versions
+from tropometer.server.lessons.models import Lesson
 from tropometer.server.lessons.schemas import LessonSheet
 from tropometer.server.people.student_page import page_of
 from tropometer.server.ranged import private_file
@@ -18,6 +21,7 @@ from tropometer.server.teaching.showing import file_of
 from tropometer.server.walks.playing import captions_vtt, clip_file, clip_still, film_file, played, voice_file
 from tropometer.server.walks.schemas import PlayedWalk
 
+HOUR_S, PAPERS_AN_HOUR = 3600, 40
 router = Router(tags=["sheet"])
 
 
@@ -41,13 +45,13 @@ def sheet_still(request: HttpRequest, token: str, frame_id: UUID) -> HttpRespons
 
 @router.get("/sheets/{token}/lesson.pdf", include_in_schema=False)
 def sheet_pdf(request: HttpRequest, token: str) -> HttpResponse:
-    lesson = sending.by_token(token)
+    lesson = _seldom(sending.by_token(token))
     return taken_along(paper.pdf(lesson, versions.version_of(lesson)), "application/pdf", "lesson.pdf")
 
 
 @router.get("/sheets/{token}/lesson.zip", include_in_schema=False)
 def sheet_zip(request: HttpRequest, token: str) -> HttpResponse:
-    lesson = sending.by_token(token)
+    lesson = _seldom(sending.by_token(token))
     return taken_along(paper.bundle(lesson, versions.version_of(lesson)), "application/zip", "lesson.zip")
 
 
@@ -55,6 +59,15 @@ def sheet_zip(request: HttpRequest, token: str) -> HttpResponse:
 def sheet_calendar(request: HttpRequest, token: str) -> HttpResponse:
     lesson = sending.by_token(token)
     return taken_along(paper.calendar(lesson, versions.version_of(lesson)), "text/calendar", "practice.ics")
+
+
+def _seldom(lesson: Lesson) -> Lesson:
+    """Laying out takes seconds of a machine: by one link so often an hour and no more."""
+    key = f"paper-{lesson.pk}"
+    cache.add(key, 0, HOUR_S)
+    if cache.incr(key) > PAPERS_AN_HOUR:
+        raise HttpError(429, "That was asked for too often; try again in an hour.")
+    return lesson
 
 
 def taken_along(content: bytes, content_type: str, name: str) -> HttpResponse:
