@@ -15,6 +15,16 @@ from tropometer.server.bench.models import Mat, Swing, SwingRequest
 from tropometer.server.lessons.models import Lesson
 
 PROBLEM = "application/problem+json"
+BY_LINK = (
+    "/l/{}",
+    "/s/{}",
+    "/p/{}",
+    "/p/{}/mail",
+    "/api/sheets/{}",
+    "/api/pages/{}",
+    "/api/sent/{}",
+    "/api/sent/{}/uploads",
+)
 SOME_ID = "11111111-1111-4111-8111-111111111111"
 
 
@@ -195,7 +205,7 @@ class BorderTests(making.MediaCase):
         ours.setLevel(logging.INFO)
         try:
             for token in (lesson.token, asked.token):
-                for path in ("/l/{}", "/s/{}", "/api/sheets/{}", "/api/sent/{}", "/api/sent/{}/uploads"):
+                for path in BY_LINK:
                     self.client.get(path.format(token))
                 logging.getLogger("django.request").error("Not Found: %s", f"/api/sheets/{token}")
             with patch(

@@ -302,6 +302,15 @@ class PageTests(TalkingCase):
             self.code_for("tobin@skerrow.example")
         self.call("POST", "/api/pages/code", {"email": "tobin@skerrow.example"}, 429)
 
+    def test_a_code_that_was_asked_for_long_ago_goes_to_nobody(self) -> None:
+        making.student(self.owner, name="Wynn Osk", email="")
+        self.call("POST", "/api/pages/code", {"email": "tobin@skerrow.example"}, 204)
+        cache.clear()
+        for job in ProcrastinateJob.objects.filter(task_name=mail_code.name):
+            self.assertNotIn("tobin", str(job.args))
+            mail_code(**job.args)
+        self.assertEqual(mail.outbox, [])
+
     def test_a_code_runs_out(self) -> None:
         code = self.code_for("tobin@skerrow.example")
         assert code is not None

@@ -13,7 +13,7 @@ from django.http.response import HttpResponseBase
 from structlog.typing import Processor
 
 # What follows these in an address is the permission itself.
-_TOKENS = re.compile(r"(/(?:l|s|p|new-password|api/sheets|api/sent)/)[^/\s?\"'>]+")
+_TOKENS = re.compile(r"(/(?:l|s|p|new-password|api/sheets|api/sent|api/pages)/)[^/\s?\"'>]+")
 _KEYS = re.compile(r"((?:password|key|token)[\"']?\s*[=:]\s*[\"']?)[^\s\"'&,}]+", re.IGNORECASE)
 _USABLE_ID = re.compile(r"[A-Za-z0-9._-]{1,64}")
 

@@ -37,6 +37,8 @@ def page_by_token(token: str) -> StudentPage:
 def open_pages_at(address: str) -> list[StudentPage]:
     """The open pages of all whom, or whose guardian, mail reaches there; siblings may share an address."""
     at = address.strip().lower()
+    if not at:  # many have none
+        return []
     students = Student.objects.filter(removed_at__isnull=True).select_related("page", "instructor")
     theirs = students.filter(email__iexact=at) | students.filter(guardian_email__iexact=at, minor=True)
     return [page_of(each) for each in theirs.order_by("name", "pk") if each.links_hold]
@@ -77,6 +79,8 @@ def note_mailed(page: StudentPage, side: str) -> None:
 def note_trouble(address: str, why: str) -> int:
     """That mail to an address does not arrive; returns at how many students' pages it is shown."""
     at = address.strip().lower()
+    if not at:
+        return 0
     theirs = Student.objects.filter(email__iexact=at) | Student.objects.filter(guardian_email__iexact=at)
     pages = [page_of(each) for each in theirs]
     StudentPage.objects.filter(pk__in=[page.pk for page in pages]).update(mail_trouble=why[:300])

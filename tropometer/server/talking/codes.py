@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import hmac
 from typing import TYPE_CHECKING
+from uuid import uuid4
 
 from allauth.account.adapter import get_adapter
 from allauth.core import ratelimit
@@ -33,11 +34,14 @@ def ask(request: HttpRequest, address: str) -> None:
     at = address.strip().lower()
     if not ratelimit.consume(request, action="page_code", key=at):
         raise TooOften
-    mail_code.defer(address=at)
+    ticket = uuid4().hex  # jobs and their logs are kept, and need no address
+    cache.set(f"page-ask-{ticket}", at, HOLDS_S)
+    mail_code.defer(ticket=ticket)
 
 
-def mail(at: str) -> None:
-    """Mail a code to an address that a page belongs to; OSError while the mail server does not take it."""
+def mail(ticket: str) -> None:
+    """Mail the code that was asked for; OSError while the mail server does not take it."""
+    at = cache.get(f"page-ask-{ticket}", "")
     pages = open_pages_at(at)
     if not pages:
         return

@@ -16,6 +16,6 @@ def tell(student_id: str, side: str) -> None:
 
 
 @app.task(retry=RetryStrategy(max_attempts=3, wait=20), priority=30)
-def mail_code(address: str) -> None:
+def mail_code(ticket: str) -> None:
     """Mail the code that opens a student's page; somebody waits for it."""
-    codes.mail(address)
+    codes.mail(ticket)
