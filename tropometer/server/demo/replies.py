@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import timedelta
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Literal
 
 from django.utils import timezone
 
-from tropometer.server.talking.models import Side
 from tropometer.server.talking.past import practised_before, said_before
 from tropometer.teaching.judging.felt import FeltPlace
 
@@ -21,7 +20,7 @@ class Words:
     """What one side said; a student's words that nobody has answered wait in the inbox."""
 
     days_ago: float
-    side: Side
+    side: Literal["student", "instructor"]
     words: str
     waits: bool = False
 
@@ -43,11 +42,11 @@ REPLIES: dict[str, tuple[Words | Done, ...]] = {
         Done("stick_by_the_hip", (31, 29, 27, 24), 1, ("trail_seat",)),
         Done("stick_by_the_hip", (22,), 2, ("trail_knee",), "After an hour of it."),
         Words(
-            21.8, Side.STUDENT, "My right knee told me about it after an hour. Less of it, or something else?"
+            21.8, "student", "My right knee told me about it after an hour. Less of it, or something else?"
         ),
         Words(
             21.2,
-            Side.INSTRUCTOR,
+            "instructor",
             "Less of it: ten, then stop. Let the knee keep its bend and feel the seat take the weight.\n"
             "If the knee speaks up in the first ten, leave it and tell me.",
         ),
@@ -57,12 +56,12 @@ REPLIES: dict[str, tuple[Words | Done, ...]] = {
         ),
         Done("stick_by_the_hip", (3, 1), 4, ("trail_seat",)),
         Done("club_on_the_breastbone", (30, 27, 23, 19, 16, 12, 9, 5, 2), 2),
-        Words(0.5, Side.STUDENT, "I have sent both views again. Do I go on with the stick?", waits=True),
+        Words(0.5, "student", "I have sent both views again. Do I go on with the stick?", waits=True),
     ),
     "Dag Penhale": (
         Done("spring_in_the_knee", (29, 28, 26, 21, 19, 14, 11, 7, 4), 2, ("trail_thigh_front",)),
-        Words(4.1, Side.STUDENT, "It holds on slow swings. With a ball I forget it."),
-        Words(3.5, Side.INSTRUCTOR, "Then stay slow for a week, with a ball on a tee. Speed comes last."),
+        Words(4.1, "student", "It holds on slow swings. With a ball I forget it."),
+        Words(3.5, "instructor", "Then stay slow for a week, with a ball on a tee. Speed comes last."),
     ),
     "Sunniva Brae": (
         Done("flare_a_notch", (9, 7, 4), 1, ("trail_hip",)),

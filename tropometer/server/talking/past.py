@@ -14,10 +14,15 @@ if TYPE_CHECKING:
     from tropometer.server.people.models import Student
 
 
-def said_before(student: Student, side: Side, words: str, at: datetime, settled: bool = True) -> None:
+def said_before(student: Student, side: str, words: str, at: datetime, settled: bool = True) -> None:
     """Words of one side, seen by the other; a student's that are not settled still wait."""
     message = Message.objects.create(
-        pk=uuid4(), student=student, side=side, words=words, mailed_at=at, seen_at=at if settled else None
+        pk=uuid4(),
+        student=student,
+        side=Side(side),
+        words=words,
+        mailed_at=at,
+        seen_at=at if settled else None,
     )
     Message.objects.filter(pk=message.pk).update(said_at=at, settled_at=at if settled else None)
 
