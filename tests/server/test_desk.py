@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import timedelta
 from typing import Any
+from unittest.mock import patch
 from uuid import uuid4
 
 from django.core import mail
@@ -17,6 +18,7 @@ from tropometer.server.lessons.models import Lesson
 from tropometer.server.lessons.tasks import send_lesson
 from tropometer.server.operations.sweep import sweep
 from tropometer.server.people.models import Ache, Student
+from tropometer.server.rooms import RoomFailed
 
 FOCUS: dict[str, Any] = {"fault": "sways", "drills": [{"drill": "stick_by_the_hip", "dose": "ten"}]}
 GOAL = {"reading": "pelvis_sway", "at": "top", "low": -0.06, "high": -0.005}
@@ -48,6 +50,12 @@ class PrefillTests(DeskCase):
         self.call("PATCH", self.path, {"opening": ""})
         again = self.post(f"{self.path}/prefill")
         self.assertEqual((again["frames"], again["opening"]), ([], ""))
+
+    def test_what_breaks_off_while_it_is_begun_is_finished_the_next_time(self) -> None:
+        self.plan(goal=GOAL)
+        with patch("tropometer.server.lessons.services.still", side_effect=RoomFailed("the disk is full")):
+            self.post(f"{self.path}/prefill", status=503)
+        self.assertEqual(len(self.post(f"{self.path}/prefill")["frames"]), 1)
 
     def test_what_is_written_already_stays(self) -> None:
         self.call("PATCH", self.path, {"title": "Mine", "opening": "My words."})
@@ -196,6 +204,13 @@ class VersionTests(DeskCase):
         )
         self.call("PATCH", self.path, {"title": "Other"}, 409)
         self.assertEqual(self.still(frame), 200)
+
+    def test_a_correction_is_left_also_where_a_clip_was_deleted_since(self) -> None:
+        self.post(f"{self.path}/correction")
+        self.clip.delete()
+        after = self.call("DELETE", f"{self.path}/correction")
+        self.assertEqual([frame["clip_id"] for frame in after["frames"]], [None])
+        self.assertEqual(self.still(after["frames"][0]["id"]), 200)
 
     def test_a_correction_can_be_taken_back_and_the_first_version_stands_meanwhile(self) -> None:
         self.post(f"{self.path}/correction")

@@ -112,6 +112,9 @@ class PracticeTests(TalkingCase):
             with self.subTest(said=said):
                 self.assertIn(where, self.tick(**{"status": 422, "day": None} | said)["detail"])  # type: ignore[arg-type]
         self.tick(drill="moonwalk", status=404)
+        id = self.tick()["tick"]["id"]
+        self.assertIn("id", self.tick(timezone.localdate() - timedelta(days=1), status=422, id=id)["detail"])
+        self.call("DELETE", f"{self.page}/practised/{id}", status=204)
         self.assertEqual(Practised.objects.count(), 0)
 
 

@@ -13,6 +13,7 @@ import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import timedelta
+from errno import ENOSPC
 from pathlib import Path
 from threading import Timer
 from typing import IO, Any
@@ -123,6 +124,17 @@ def abandoned_scratch(grace: timedelta) -> Iterator[Path]:
         with contextlib.suppress(FileNotFoundError, BlockingIOError), claim.open() as held:
             fcntl.flock(held, fcntl.LOCK_EX | fcntl.LOCK_NB)
             yield folder
+
+
+@contextmanager
+def room_on_disk() -> Iterator[None]:
+    """RoomFailed, so that it is tried again, where the disk is full."""
+    try:
+        yield
+    except OSError as trouble:
+        if trouble.errno != ENOSPC:
+            raise
+        raise RoomFailed("the server's disk is full") from trouble
 
 
 @contextmanager

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from datetime import timedelta
 from typing import TYPE_CHECKING, Any
@@ -348,6 +348,12 @@ def clip_of(instructor: User, id: UUID) -> Clip:
 def ready_clip(id: UUID) -> Clip | None:
     """A clip for a job, if it can be shown."""
     return Clip.objects.ready().filter(pk=id).select_related("swing__student").first()
+
+
+def still_there(ids: Iterable[str | None]) -> set[str]:
+    """Those of some clips that were not deleted since."""
+    wanted = [id for id in ids if id]
+    return {str(id) for id in Clip.objects.filter(pk__in=wanted).values_list("pk", flat=True)}
 
 
 def locked(clip: Clip) -> None:

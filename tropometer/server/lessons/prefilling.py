@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
+from uuid import UUID, uuid5
 
 from tropometer.server.clips.services import clip_of
 from tropometer.server.judging.plans import said_plan
@@ -30,21 +31,25 @@ def prefill(lesson: Lesson) -> bool:
     focus = plan["focus"][0] if plan and plan["focus"] else None
     if focus is None or not lesson.is_draft or lesson.prefilled_for == focus["fault"]:
         return False
-    with draft(lesson) as now:
-        if now.prefilled_for == focus["fault"]:
-            return False
-        now.prefilled_for = focus["fault"]
-        now.save(update_fields=["prefilled_for"])
     said: dict[str, Any] = {}
     if lesson.title == begun_as(lesson.swing):
         said["title"] = _title(focus)
     if not lesson.opening.strip():
         said["opening"] = opening_for(lesson)
     if said:
-        change(lesson, said)
-    if not lesson.frames.exists():
-        _pair(lesson, focus)
+        change(lesson, said, _name(lesson, focus, "words"))
+    ours = [_name(lesson, focus, side) for side in ("own", "beside")]
+    if not lesson.frames.exclude(pk__in=ours).exists():
+        _pair(lesson, focus, ours)
+    with draft(lesson) as now:
+        now.prefilled_for = focus["fault"]
+        now.save(update_fields=["prefilled_for"])
     return True
+
+
+def _name(lesson: Lesson, focus: dict[str, Any], what: str) -> UUID:
+    """So named, each is done once: by two tabs at once, and by one that goes on after a crash."""
+    return uuid5(lesson.pk, f"prefilled {focus['fault']} {what}")
 
 
 def _title(focus: dict[str, Any]) -> str:
@@ -54,7 +59,7 @@ def _title(focus: dict[str, Any]) -> str:
     return title[:120]
 
 
-def _pair(lesson: Lesson, focus: dict[str, Any]) -> None:
+def _pair(lesson: Lesson, focus: dict[str, Any], names: list[UUID]) -> None:
     """The student and a sound swing of the same school at the moment of the goal, with its lines."""
     swing = lesson.swing
     student = swing.student
@@ -67,9 +72,9 @@ def _pair(lesson: Lesson, focus: dict[str, Any]) -> None:
     beside = swing_of_school(swing.instructor, student.teaching_model, student.hand)
     other = _best(beside, reading, moment, own.view) if beside else None
     about = [gauge.id for gauge in own.gauges if any(shape.reading == reading for shape in gauge.shapes)]
-    for shown in (own, other) if other else (own,):
+    for shown, name in zip((own, other) if other else (own,), names, strict=False):
         try:
-            add_frame(lesson, shown.id, _peg(shown, moment) or 0, "", [UPRIGHT, *(about or LINES)])
+            add_frame(lesson, shown.id, _peg(shown, moment) or 0, "", [UPRIGHT, *(about or LINES)], name)
         except NotNow:  # sent meanwhile
             return
 

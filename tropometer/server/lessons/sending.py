@@ -54,7 +54,7 @@ def send(lesson: Lesson) -> None:
         if now.expires_on is not None and now.expires_on < timezone.localdate():
             raise NotNow("The link's last day is past; choose a later one.")
         now.sent_at, now.token, now.mail_trouble = timezone.now(), now.token or new_token(), ""
-        now.mailed_at = now.send_at = None
+        now.mailed_at = now.send_at = now.revoked_at = None
         now.correcting, now.send_trouble = False, ""
         now.save()
         try:

@@ -12,6 +12,7 @@ from django.db.models.fields.files import FieldFile
 from django.http import Http404
 from django.utils import timezone
 
+from tropometer.server.clips.services import still_there
 from tropometer.server.judging import plans
 from tropometer.server.lessons.models import Lesson, LessonFrame, SentSheet
 from tropometer.server.lessons.states import NotNow
@@ -141,11 +142,12 @@ def leave(lesson: Lesson) -> None:
             raise NotNow("This lesson is not being corrected.")
         sent = version_of(now).document
         now.frames.all().delete()
+        there = still_there(frame["clip_id"] for frame in sent["frames"])
         for frame in sent["frames"]:
             LessonFrame.objects.create(
                 pk=frame["id"],
                 lesson=now,
-                clip_id=frame["clip_id"],
+                clip_id=frame["clip_id"] if frame["clip_id"] in there else None,
                 student_id=frame.get("student_id"),
                 still=frame["still"],
                 **{field: frame[field] for field in FRAME},

@@ -16,7 +16,8 @@ class Side(models.TextChoices):
 
 
 def voice_path(message: "Message", name: str) -> str:
-    return f"talking/{message.student_id}/{message.pk}.m4a"
+    """A name of its own for each try: one that loses a race must not take the other's file with it."""
+    return f"talking/{message.student_id}/{uuid.uuid4().hex}.m4a"
 
 
 class Message(models.Model):

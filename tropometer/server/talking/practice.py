@@ -61,6 +61,9 @@ def tick(student: Student, id: UUID, said: Tick) -> tuple[Practised, list[str]]:
     latest = today + timedelta(days=1)  # in zones ahead of ours
     if not today - timedelta(days=EARLIEST_DAYS) <= said.day <= latest:
         raise BadTick(f"day: {said.day} lies too far from today.")
+    same = Practised.objects.filter(pk=id).first()
+    if same is not None and (same.student_id, same.drill, same.day) != (student.pk, said.drill, said.day):
+        raise BadTick("id: it names another tick.")
     lesson_id, name = drills[said.drill]
     parts = speaking_up(said.places)
     with transaction.atomic():

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from django.core.files import File
-from django.db import transaction
+from django.db import IntegrityError, transaction
 from django.db.models import Q, QuerySet
 from django.http import Http404
 from django.utils import timezone
@@ -19,7 +19,7 @@ from tropometer.server.clips.services import ready_clip
 from tropometer.server.lessons.sending import links_of, renew_all
 from tropometer.server.people import student_page
 from tropometer.server.people.services import students_of
-from tropometer.server.rooms import scratch, video
+from tropometer.server.rooms import room_on_disk, scratch, video
 from tropometer.server.talking.models import Message, Practised, Side
 
 if TYPE_CHECKING:
@@ -61,10 +61,13 @@ def say(
     )
     with scratch() as folder:
         made = _evened(folder, voice) if voice else None
-        with transaction.atomic():
-            _keep(message, made)
-            if side == Side.INSTRUCTOR:
-                settle(student, timezone.now())
+        try:
+            with transaction.atomic():
+                _keep(message, made)
+                if side == Side.INSTRUCTOR:
+                    settle(student, timezone.now())
+        except IntegrityError:  # the same came by another request just now
+            return owned(Message.objects.filter(student=student, side=side), id)
     return message
 
 
@@ -80,7 +83,7 @@ def _keep(message: Message, made: tuple[Path, int] | None) -> None:
         message.save(force_insert=True)
         return
     path, message.voice_ms = made
-    with path.open("rb") as content:
+    with room_on_disk(), path.open("rb") as content:
         message.voice.save("voice", File(content), save=False)
     try:
         message.save(force_insert=True)

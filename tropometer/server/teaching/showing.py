@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
-from contextlib import contextmanager
-from errno import ENOSPC
+from collections.abc import Callable, Iterable, Mapping
 from functools import lru_cache
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -18,7 +16,7 @@ from django.templatetags.static import static
 from django.utils import timezone
 
 from tropometer.server.ranged import private_file
-from tropometer.server.rooms import RefusedClip, RoomFailed, scratch, video
+from tropometer.server.rooms import RefusedClip, room_on_disk, scratch, video
 from tropometer.server.teaching.models import Page, Shown
 from tropometer.teaching.knowledge.drill import Drill
 from tropometer.teaching.knowledge.pages import DRAWINGS
@@ -110,14 +108,14 @@ def show(instructor: User, drill: str, file: UploadedFile) -> Shown:
         raise RefusedClip(f"{file.name}: larger than {MOST_BYTES // 1024**2} MB; cut it down to the drill.")
     with scratch() as folder:
         sent, made = folder / "sent", folder / "made"
-        with _room_on_disk(), sent.open("wb") as into:
+        with room_on_disk(), sent.open("wb") as into:
             for chunk in file.chunks():
                 into.write(chunk)
         try:
             kind = next(video("show", sent, made, seconds=SECONDS))["kind"]
         except RefusedClip as refusal:
             raise RefusedClip(f"{file.name}: {refusal}") from None
-        with _room_on_disk(), made.open("rb") as content, transaction.atomic():
+        with room_on_disk(), made.open("rb") as content, transaction.atomic():
             _own_drill(instructor, drill, locked=True)
             put_aside(instructor, drill)
             added = Shown(instructor=instructor, drill=drill, kind=kind)
@@ -145,16 +143,6 @@ def unshow(instructor: User, drill: str) -> None:
 def put_aside_before(before: Any) -> Iterable[Shown]:
     """What was replaced before a time."""
     return Shown.objects.filter(replaced_at__lt=before)
-
-
-@contextmanager
-def _room_on_disk() -> Iterator[None]:
-    try:
-        yield
-    except OSError as trouble:
-        if trouble.errno != ENOSPC:
-            raise
-        raise RoomFailed("the server's disk is full") from trouble
 
 
 def _own_drill(instructor: User, drill: str, locked: bool = False) -> None:

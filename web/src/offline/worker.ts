@@ -31,7 +31,7 @@ async function fromServer(request: Request, link: string): Promise<Response> {
   try {
     const answer = await fetch(request);
     if (answer.status === 404) await dropClosed();
-    else if (answer.status === 200) await put(cacheOf(link), request.url, answer.clone());
+    else if (answer.status === 200 && !isSaved(answer)) await put(cacheOf(link), request.url, answer.clone());
     return answer;
   } catch (trouble) {
     const found = await (await caches.open(cacheOf(link))).match(request.url, {
@@ -41,6 +41,10 @@ async function fromServer(request: Request, link: string): Promise<Response> {
     return partOf(found, range);
   }
 }
+
+/** A file to be saved lies with its reader already. */
+const isSaved = (answer: Response) =>
+  answer.headers.get("Content-Disposition")?.startsWith("attachment") ?? false;
 
 const isPage = (request: Request) => request.mode === "navigate";
 
