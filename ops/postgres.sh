@@ -52,11 +52,15 @@ free_port() { python3 -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1
 is_free() { python3 -c 'import socket, sys; s = socket.socket(); s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1); s.bind(("127.0.0.1", int(sys.argv[1])))' "$1" 2>/dev/null; }
 
 make_cluster() {
+  exec 9>"$var/pg.making"
+  flock 9 # of two first starts at once one makes it
+  if as test -d "$data"; then exec 9>&-; return; fi
   as sh -c 'umask 077; head -c 24 /dev/urandom | base64 | tr -dc A-Za-z0-9 >"$1"' _ "$password_file"
   as rm -rf "$data.tmp"
   as "$bin/initdb" -D "$data.tmp" -U tropo --pwfile="$password_file" --auth=scram-sha-256 \
     -E UTF8 --locale=C.UTF-8 --data-checksums >/dev/null
   as mv "$data.tmp" "$data" # an initdb killed half-way leaves no broken cluster
+  exec 9>&-
 }
 
 start() {

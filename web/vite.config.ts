@@ -8,6 +8,7 @@ export default defineConfig({
   build: {
     target: "es2022",
     assetsInlineLimit: 0,
+    manifest: "manifest.json",
     rolldownOptions: { input: ["index.html", "student.html"] },
   },
 });

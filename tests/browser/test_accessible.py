@@ -28,6 +28,7 @@ RUN_AXE = """async (theme) => {
 
 def check_axe(case: TestCase, page: Page, name: str) -> None:
     """No axe finding on the page as it stands, by day and at dusk."""
+    expect(page.locator("h1").first).to_be_attached()  # the page is there, not only the way to it
     page.evaluate(AXE)
     for theme in ("bench-day", "bench-dusk"):
         found: list[dict[str, Any]] = page.evaluate(RUN_AXE, theme)

@@ -5,8 +5,9 @@ from django.urls import include, path, re_path
 from tropometer.server.api import api
 from tropometer.server.bench.requests import student_sends
 from tropometer.server.clips import tus
+from tropometer.server.lessons.sheet_page import sheet_page
 from tropometer.server.operations.health import healthy, ready
-from tropometer.server.pages import behind_link, screens, student_worker
+from tropometer.server.pages import own_page, screens, sending_page, student_worker
 from tropometer.server.problems import unknown
 
 begin, go_on = tus.endpoint(tus.instructor_sends, open_to_all=False)
@@ -23,11 +24,11 @@ urlpatterns = [
     path("readyz", ready),
     re_path(r"^(api|_allauth)/", unknown),
     path("student-worker.js", student_worker),
-    path("l/<str:token>", behind_link),
-    path("s/<str:token>", behind_link),
-    path("p", behind_link),
-    path("p/<str:token>", behind_link),
-    path("p/<str:token>/mail", behind_link),
+    path("l/<str:token>", sheet_page),
+    path("s/<str:token>", sending_page),
+    path("p", own_page),
+    path("p/<str:token>", own_page),
+    path("p/<str:token>/mail", own_page),
     re_path(r"^(?!static/).*$", screens),
 ]
 handler400 = "tropometer.server.problems.bad_request"

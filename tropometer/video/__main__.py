@@ -10,16 +10,14 @@ Ends 0 with the result as the last line, or 3 with {"refused": reason}.
 from __future__ import annotations
 
 import argparse
-import ctypes
 import json
 import resource
-import signal
-import sys
 from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
 from tropometer.video.opening import NotAClip
+from tropometer.video.parent import die_with_parent
 from tropometer.video.probe import probe
 
 MEMORY_BYTES = 4 * 1024**3
@@ -44,7 +42,7 @@ COMMANDS = (
 
 def main() -> int:
     """Run one command on one file."""
-    _die_with_parent()
+    die_with_parent()
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY_BYTES, MEMORY_BYTES))
     resource.setrlimit(resource.RLIMIT_CPU, (CPU_SECONDS, CPU_SECONDS))
     resource.setrlimit(resource.RLIMIT_FSIZE, (OUTPUT_BYTES, OUTPUT_BYTES))
@@ -114,13 +112,6 @@ def main() -> int:
         print(json.dumps({"refused": str(refusal)}))
         return 3
     return 0
-
-
-def _die_with_parent() -> None:
-    """Nobody would read what is made after the worker was killed, and another worker takes the clip up."""
-    if sys.platform == "linux":
-        set_parent_death_signal = 1  # PR_SET_PDEATHSIG, prctl(2)
-        ctypes.CDLL(None).prctl(set_parent_death_signal, signal.SIGKILL)
 
 
 def _proxy(source: Path, target: Path, flip: bool) -> None:

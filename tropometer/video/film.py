@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable, Iterator
+from collections import deque
+from collections.abc import Callable, Iterable, Iterator
+from concurrent.futures import Future, ProcessPoolExecutor
 from fractions import Fraction
 from pathlib import Path
 from typing import Any
@@ -15,6 +17,7 @@ import numpy.typing as npt
 import resvg_py
 from av.video.reformatter import Colorspace
 
+from tropometer.video.parent import die_with_parent
 from tropometer.video.proxy import PROXY_FPS
 
 Picture = npt.NDArray[np.uint8]
@@ -22,6 +25,8 @@ Picture = npt.NDArray[np.uint8]
 ENCODING = {"crf": "23", "preset": "veryfast", "tune": "animation"}
 BT_709 = 1  # of ITU-T H.273
 GROUND = (0x10, 0x20, 0x1D)  # dusk, where no picture is
+HANDS = 2  # that draw what lies over the pictures to come, which takes longer than all the rest
+AHEAD = 12  # pictures
 STYLE = "text{font-family:'Bricolage Grotesque'} .num{font-family:'JetBrains Mono'}"
 
 
@@ -61,9 +66,9 @@ def make_film(
 ) -> int:
     """Write the film of a plan, and return how many pictures it has.
 
-    Each line of `plan` is one picture: its `stages` (clip, frame, left, size, view) and the SVG that lies
-    over them, null for the one before; the first line says `width`, `height`, `fps` and how many `pictures`
-    follow.
+    Each line of `plan` is one picture: its `stages` (clip, frame, left, size, view) and the `layers` that lie
+    over them (name, left, top, SVG), an SVG null where that layer is as it was; the first line says `width`,
+    `height`, `fps` and how many `pictures` follow.
     """
     frames = {id: NumberedFrames(path) for id, path in clips.items()}
     with (
@@ -81,17 +86,18 @@ def make_film(
         sound = out.add_stream_from_template(spoken.streams.audio[0])
         packets = iter(spoken.demux(spoken.streams.audio[0]))
         ahead = next(packets, None)
-        over, whole, before = Overlay(width, height, fonts), np.zeros((height, width, 3), np.uint8), None
-        for number, line in enumerate(lines):
-            asked = json.loads(line)
-            if asked["svg"] is not None:
-                over.lay(asked["svg"])
-            if asked["svg"] is not None or asked["stages"] != before:
+        layers: dict[str, Layer] = {}
+        whole, before = np.zeros((height, width, 3), np.uint8), None
+        for number, (asked, drawn) in enumerate(_drawn_ahead(lines, fonts)):
+            layers |= {name: Layer(*each.result()) for name, each in drawn.items()}
+            places = [(layer["name"], layer["left"], layer["top"]) for layer in asked["layers"]]
+            if drawn or (asked["stages"], places) != before:
                 whole[:] = GROUND
                 for stage in asked["stages"]:
                     _stage(whole, frames[stage["clip"]].picture(stage["frame"]), stage)
-                over.over(whole)
-                before = asked["stages"]
+                for name, left, top in places:
+                    layers[name].lay_over(whole, round(left), round(top))
+                before = (asked["stages"], places)
             frame = av.VideoFrame.from_ndarray(whole, format="rgb24")
             frame = frame.reformat(width, height, "yuv420p", dst_colorspace=Colorspace.ITU709)
             frame.pts, frame.time_base = number, Fraction(1, fps)
@@ -127,25 +133,47 @@ def _stage(whole: Picture, picture: Picture, stage: dict[str, Any]) -> None:
     whole[:height, left : left + width] = laid[:, : whole.shape[1] - left]
 
 
-class Overlay:
-    """What is drawn over the stages, as it was drawn last."""
+Drawn = tuple[npt.NDArray[np.uint8], int, int]
 
-    def __init__(self, width: int, height: int, fonts: list[str]) -> None:
-        self._fonts = fonts
-        self._light = np.zeros((height, width, 3), np.uint16)
-        self._through = np.full((height, width, 1), 255, np.uint16)
 
-    def lay(self, svg: str) -> None:
-        """Draw an SVG in place of the one before."""
-        png = resvg_py.svg_to_bytes(
-            svg_string=svg, font_files=self._fonts, skip_system_fonts=True, style_sheet=STYLE
-        )
-        drawn = cv2.imdecode(np.frombuffer(bytes(png), np.uint8), cv2.IMREAD_UNCHANGED)
-        assert drawn is not None
-        alpha = drawn[:, :, 3:].astype(np.uint16)
-        self._light = drawn[:, :, 2::-1].astype(np.uint16) * alpha
+def _drawn_ahead(
+    lines: Iterable[str], fonts: list[str]
+) -> Iterator[tuple[dict[str, Any], dict[str, Future[Drawn]]]]:
+    """Each picture of a plan with those of its layers that are drawn anew."""
+    with ProcessPoolExecutor(HANDS, initializer=die_with_parent) as hands:
+        ahead: deque[tuple[dict[str, Any], dict[str, Future[Drawn]]]] = deque()
+        for line in lines:
+            asked = json.loads(line)
+            new = {layer["name"]: layer["svg"] for layer in asked["layers"] if layer["svg"] is not None}
+            ahead.append((asked, {name: hands.submit(_draw, svg, fonts) for name, svg in new.items()}))
+            if len(ahead) > AHEAD:
+                yield ahead.popleft()
+        yield from ahead
+
+
+def _draw(svg: str, fonts: list[str]) -> Drawn:
+    """An SVG as a picture (RGBA), cut down to where anything is drawn, and where its corner lies."""
+    png = resvg_py.svg_to_bytes(svg_string=svg, font_files=fonts, skip_system_fonts=True, style_sheet=STYLE)
+    drawn = cv2.imdecode(np.frombuffer(bytes(png), np.uint8), cv2.IMREAD_UNCHANGED)
+    assert drawn is not None
+    left, top, width, height = cv2.boundingRect(np.ascontiguousarray(drawn[:, :, 3]))
+    cut = drawn[top : top + height, left : left + width, [2, 1, 0, 3]]
+    return np.ascontiguousarray(cut, np.uint8), left, top
+
+
+class Layer:
+    """A part of what lies over the stages, as it was drawn last."""
+
+    def __init__(self, drawn: npt.NDArray[np.uint8], left: int, top: int) -> None:
+        self._left, self._top = left, top
+        alpha = np.repeat(drawn[:, :, 3:], 3, axis=2).astype(np.uint16)
+        self._light = drawn[:, :, :3] * alpha + 127
         self._through = 255 - alpha
 
-    def over(self, picture: Picture) -> None:
-        """Lay it over a picture (RGB), in place."""
-        picture[:] = (picture * self._through + self._light + 127) // 255
+    def lay_over(self, picture: Picture, left: int, top: int) -> None:
+        """Lay it over a picture (RGB), in place, its corner at (left, top)."""
+        left, top = left + self._left, top + self._top
+        height, width = self._through.shape[:2]
+        part = picture[top : top + height, left : left + width]
+        light, through = (each[: part.shape[0], : part.shape[1]] for each in (self._light, self._through))
+        part[:] = (part * through + light) // 255

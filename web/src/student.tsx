@@ -3,6 +3,7 @@ import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createQueries } from "./queryClient";
 import { keepLook } from "./shell/theme";
+import { UntilHere } from "./shell/UntilHere";
 import "./theme.css";
 
 // Behind a link stands one page: a lesson to read, a student's own page, or a form by which a swing is sent.
@@ -21,7 +22,7 @@ if (root)
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={createQueries()}>
-        <Suspense fallback={<p className="p-6">Opening…</p>}>
+        <Suspense fallback={<UntilHere />}>
           <Page token={decodeURIComponent(token)} />
         </Suspense>
       </QueryClientProvider>

@@ -104,6 +104,12 @@ class Swing(models.Model):
         return self.student.hand if self.student else self.reference_hand
 
     @property
+    def units(self) -> str:
+        """Those in which its student reads."""
+        own = self.student.units if self.student else ""
+        return own or self.instructor.units
+
+    @property
     def first_tapes(self) -> list[dict[str, Any]]:
         """What stands out at the first look, while nobody has put anything on the swing."""
         return self.first_look.tapes if hasattr(self, "first_look") else []

@@ -9,6 +9,8 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
+from django.conf import settings
+
 from tropometer.server.demo.answers import Answer, about
 from tropometer.server.people.schemas import AcheSaid, Body, MotionSaid
 from tropometer.swing.names import ClubClass, SwingLength
@@ -24,6 +26,8 @@ CLUBS: dict[str, ClubClass] = {
     "Pitching wedge": "wedge",
 }
 INSTRUCTOR = "Maren Thole"
+PRACTICE = "Skerrow Range, by the harbour"
+PORTRAIT = settings.ROOT / "demo" / "portrait.png"  # drawn
 MAIL, PASSWORD = "maren@skerrow.example", "skerrow-island"
 
 
@@ -59,6 +63,7 @@ class DemoStudent:
     swings: tuple[DemoSwing, ...]
     teaching_model: Literal["loaded_shift", "centred", "lead_biased"] = "loaded_shift"
     body: Body | None = None
+    units: Literal["cm", "in", ""] = ""
     guardian: str = ""
     consent_on: date | None = None
 
@@ -153,6 +158,7 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 marked=True,
             ),
         ),
+        units="in",
     ),
     DemoStudent(
         "Dag Penhale",

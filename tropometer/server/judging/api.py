@@ -34,8 +34,7 @@ def decide(request: HttpRequest, id: UUID, fault: str, data: DecisionIn) -> tupl
 @router.get("/swings/{uuid:id}/plan", response=SentPlan | None)
 def plan(request: HttpRequest, id: UUID) -> dict[str, Any] | None:
     """What was chosen for the lesson, as its student reads it; null while nothing is."""
-    instructor = asking(request)
-    return plans.said_plan(swing_of(instructor, id), instructor.units)
+    return plans.said_plan(swing_of(asking(request), id))
 
 
 @router.put("/swings/{uuid:id}/plan", response={204: None})

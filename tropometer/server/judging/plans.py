@@ -57,13 +57,13 @@ def choose(swing: Swing, plan: PlanIn | None, id: UUID | None = None) -> None:
             now.delete()
 
 
-def said_plan(swing: Swing, units: str) -> dict[str, Any] | None:
+def said_plan(swing: Swing) -> dict[str, Any] | None:
     """The plan for a swing as its student reads it, shaped as `SentPlan`; None where nothing was chosen."""
     plan = plan_for(swing)
     if plan is None:
         return None
     words = None if plan.reopened else plan.as_sent
-    return _with_shown(words or _in_words(judged(swing, "", units), plan.document), shown_to_instructor)
+    return _with_shown(words or _in_words(judged(swing, "", swing.units), plan.document), shown_to_instructor)
 
 
 def words_sent(swing: Swing) -> dict[str, Any] | None:
@@ -96,7 +96,7 @@ def pictures_in(words: Mapping[str, Any] | None) -> set[str]:
     return {drill["picture"] for drill in drills if drill.get("picture")}
 
 
-def freeze(swing: Swing, units: str) -> None:
+def freeze(swing: Swing) -> None:
     """Keep the plan in the words in which it is sent now.
 
     BookError where it rests on marks that nobody looked at, on what is not found any more, or on a drill that
@@ -105,7 +105,7 @@ def freeze(swing: Swing, units: str) -> None:
     plan = Plan.objects.select_for_update().filter(swing=swing).first()
     if plan is None:
         return
-    swing_judged = judged(swing, "", units)
+    swing_judged = judged(swing, "", swing.units)
     _check(swing_judged, plan.document)
     for i, focus in enumerate(plan.document["focus"]):
         finding = swing_judged.finding(focus["fault"])
@@ -172,7 +172,7 @@ def sent_before(swing: Swing, plan: PlanIn, then: Mapping[str, ValueThen]) -> No
         document,
         shipped(),
         shipped().models[student.teaching_model].name,
-        judged_as(student, swing.misses, swing.hurts, swing.instructor.units),
+        judged_as(student, swing.misses, swing.hurts, swing.units),
         lambda fault: "",
         lambda key: then.get(goals[key]),
     )
@@ -182,7 +182,7 @@ def sent_before(swing: Swing, plan: PlanIn, then: Mapping[str, ValueThen]) -> No
 def read_anew(swing: Swing) -> None:
     """Put what is read of a swing now beside a plan of its past: strengths, chain and measures."""
     plan = Plan.objects.get(swing=swing)
-    beside = beside_the_plan(judged(swing, "", swing.instructor.units), plan.document)
+    beside = beside_the_plan(judged(swing, "", swing.units), plan.document)
     plan.as_sent = (plan.as_sent or {}) | beside
     plan.save(update_fields=["as_sent"])
 

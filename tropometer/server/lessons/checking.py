@@ -73,7 +73,7 @@ def _content(lesson: Lesson, student: Student) -> Iterator[Remark]:
         if any(abs(value["value"]) < value["u95"] for value in shown):
             yield Remark("uncertain", f"{where} shows a number that is smaller than its own error.")
     if planned is not None:
-        yield from _plan(judged(lesson.swing, "", lesson.instructor.units), planned.document)
+        yield from _plan(judged(lesson.swing, "", lesson.swing.units), planned.document)
     yield from _sides(lesson, student)
 
 

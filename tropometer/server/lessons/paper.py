@@ -120,7 +120,10 @@ def _day(lesson: Lesson, name: str, day: date, title: str, words: str) -> Event:
 
 
 def _page(lesson: Lesson, version: SentSheet, put: Address, style: str) -> str:
-    sheet = versions.read(lesson, version, lambda id: f"{OWN}{id}")
+    sheet = versions.read(lesson, version, lambda id: f"{OWN}{id}", "")
+    if lesson.instructor.portrait:
+        with lesson.instructor.portrait.open("rb") as portrait:
+            sheet["look"]["portrait"] = put("webp", bytes(portrait.read()))
     pictures = {frame["id"]: put("jpeg", _still(version, frame["id"])) for frame in sheet["frames"]}
     for shown in _shown(sheet):
         shown["url"] = put(*_drawn(shown["url"]))

@@ -27,7 +27,7 @@ def prefill(lesson: Lesson) -> bool:
 
     What was written, or taken out again, is left alone.
     """
-    plan = said_plan(lesson.swing, lesson.instructor.units)
+    plan = said_plan(lesson.swing)
     focus = plan["focus"][0] if plan and plan["focus"] else None
     if focus is None or not lesson.is_draft or lesson.prefilled_for == focus["fault"]:
         return False

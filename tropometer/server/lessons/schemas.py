@@ -10,7 +10,7 @@ from pydantic import AwareDatetime, Field
 from tropometer.server.bench.edit_schemas import Frame
 from tropometer.server.bench.measured_schemas import GaugeOut
 from tropometer.server.judging.schemas import SentPlan
-from tropometer.server.people.schemas import Hand, StudentOut, Units
+from tropometer.server.people.schemas import Hand, LookOut, StudentOut, Units
 from tropometer.server.text import Line
 from tropometer.server.walks.schemas import Chapter
 from tropometer.server.walks.score import Stroke
@@ -166,6 +166,7 @@ class LessonSheet(Schema):
     opening: str
     student: str
     instructor: str
+    look: LookOut
     hand: Hand
     units: Units
     club: str

@@ -58,7 +58,7 @@ def send(lesson: Lesson) -> None:
         now.correcting, now.send_trouble = False, ""
         now.save()
         try:
-            plans.freeze(now.swing, now.instructor.units)
+            plans.freeze(now.swing)
         except BookError as error:
             raise NotNow(f"{error.why}.") from None
         versions.keep(now)

@@ -23,6 +23,7 @@ from tropometer.server.judging.plans import said_plan
 from tropometer.server.lessons import versions
 from tropometer.server.lessons.models import Lesson, LessonFrame, TakenChange
 from tropometer.server.lessons.states import NotNow, must_be_draft
+from tropometer.server.people.look import OWN_PORTRAIT, look_of
 from tropometer.server.teaching.showing import shown_to_instructor
 from tropometer.swing.names import CHECKPOINTS
 
@@ -242,20 +243,21 @@ def move_frame(lesson: Lesson, frame_id: UUID, position: int) -> None:
 def sheet(lesson: Lesson) -> dict[str, Any]:
     """What the student reads, or will read, as the instructor's preview of it."""
     if not lesson.is_draft:
-        return versions.read(lesson, versions.version_of(lesson), shown_to_instructor)
+        return versions.read(lesson, versions.version_of(lesson), shown_to_instructor, OWN_PORTRAIT)
     swing = lesson.swing
     return {
         "title": lesson.title,
         "opening": lesson.opening,
         "student": swing.student.name if swing.student else "",
         "instructor": lesson.instructor.name,
+        "look": look_of(lesson.instructor, OWN_PORTRAIT),
         "hand": swing.hand,
-        "units": lesson.instructor.units,
+        "units": swing.units,
         "club": swing.club,
         "sent_at": None,
         "version": len(versions.versions_of(lesson)) + 1,
         "versions": versions.versions_of(lesson),
-        "plan": said_plan(swing, lesson.instructor.units),
+        "plan": said_plan(swing),
         "walk": versions.walk_told(lesson),
         "frames": [
             versions.as_shown({"id": frame.pk, "clip_id": frame.clip_id, **_fields(frame)})

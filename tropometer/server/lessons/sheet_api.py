@@ -15,6 +15,7 @@ from tropometer.server.judging.plans import picture_of_plans
 from tropometer.server.lessons import paper, sending, services, versions
 from tropometer.server.lessons.models import Lesson
 from tropometer.server.lessons.schemas import LessonSheet
+from tropometer.server.people.look import portrait_file
 from tropometer.server.people.student_page import page_of
 from tropometer.server.ranged import private_file
 from tropometer.server.teaching.showing import file_of
@@ -34,13 +35,19 @@ def sheet(request: HttpRequest, token: str, version: int | None = None) -> dict[
         lesson.first_read_at = timezone.now()
         lesson.save(update_fields=["first_read_at"])
     found = versions.version_of(lesson, version)
-    read = versions.read(lesson, found, lambda id: f"/api/sheets/{token}/shown/{id}")
+    portrait = f"/api/sheets/{token}/portrait.webp"
+    read = versions.read(lesson, found, lambda id: f"/api/sheets/{token}/shown/{id}", portrait)
     return {**read, "page": page.token if page else None, "lesson_id": lesson.pk}
 
 
 @router.get("/sheets/{token}/{uuid:frame_id}.jpg", include_in_schema=False)
 def sheet_still(request: HttpRequest, token: str, frame_id: UUID) -> HttpResponseBase:
     return private_file(request, versions.still_sent(sending.by_token(token), frame_id), "image/jpeg")
+
+
+@router.get("/sheets/{token}/portrait.webp", include_in_schema=False)
+def sheet_portrait(request: HttpRequest, token: str) -> HttpResponseBase:
+    return portrait_file(request, sending.by_token(token).instructor)
 
 
 @router.get("/sheets/{token}/lesson.pdf", include_in_schema=False)

@@ -16,6 +16,7 @@ from tropometer.server.clips.services import still_there
 from tropometer.server.judging import plans
 from tropometer.server.lessons.models import Lesson, LessonFrame, SentSheet
 from tropometer.server.lessons.states import NotNow
+from tropometer.server.people.look import look_of
 from tropometer.server.walks.playing import has_film, is_made
 
 if TYPE_CHECKING:
@@ -38,7 +39,7 @@ def keep(lesson: Lesson) -> SentSheet:
 
 def as_it_stands(lesson: Lesson) -> SentSheet:
     """A draft as it would be sent now; it is not kept."""
-    plan = plans.said_plan(lesson.swing, lesson.instructor.units)
+    plan = plans.said_plan(lesson.swing)
     return SentSheet(lesson=lesson, number=1, sent_at=timezone.now(), document=_document(lesson, plan))
 
 
@@ -50,7 +51,7 @@ def _document(lesson: Lesson, plan: dict[str, Any] | None) -> dict[str, Any]:
         "student": swing.student.name if swing.student else "",
         "instructor": lesson.instructor.name,
         "hand": swing.hand,
-        "units": lesson.instructor.units,
+        "units": swing.units,
         "club": swing.club,
         "plan": plan,
         "frames": [
@@ -91,10 +92,11 @@ def plan_sent(lesson: Lesson) -> dict[str, Any] | None:
     return plan
 
 
-def read(lesson: Lesson, version: SentSheet, address: Callable[[UUID], str]) -> dict[str, Any]:
+def read(lesson: Lesson, version: SentSheet, address: Callable[[UUID], str], portrait: str) -> dict[str, Any]:
     """A version as it is read, shaped as `LessonSheet` but for what only the reader's page knows.
 
-    `address` is where who reads it finds pictures and clips of the instructor's own.
+    `address` is where who reads it finds pictures and clips of the instructor's own, `portrait` where the
+    picture of the instructor.
     """
     document = version.document
     return {
@@ -102,6 +104,7 @@ def read(lesson: Lesson, version: SentSheet, address: Callable[[UUID], str]) -> 
             key: document[key]
             for key in ("title", "opening", "student", "instructor", "hand", "units", "club")
         },
+        "look": look_of(lesson.instructor, portrait),
         "sent_at": version.sent_at,
         "version": version.number,
         "versions": versions_of(lesson),

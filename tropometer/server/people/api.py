@@ -5,12 +5,15 @@ from uuid import UUID
 
 from django.db.models import QuerySet
 from django.http import HttpRequest
-from ninja import Query, Router
+from django.http.response import HttpResponseBase
+from ninja import File, Query, Router
 from ninja.errors import HttpError
+from ninja.files import UploadedFile
 from ninja.pagination import paginate
 
 from tropometer.server.access import asking
 from tropometer.server.lists import Pages, Search, matching
+from tropometer.server.people import look
 from tropometer.server.people.body import body_of, say_body
 from tropometer.server.people.models import Student, User
 from tropometer.server.people.schemas import (
@@ -44,6 +47,26 @@ def change_me(request: HttpRequest, change: MeChange) -> User:
         setattr(user, field, value)
     user.save(update_fields=list(said))
     return user
+
+
+@router.post("/me/portrait", response=Me)
+def show_portrait(request: HttpRequest, file: File[UploadedFile]) -> User:
+    """A picture of oneself for the heading of what students read, in place of the one before."""
+    user = asking(request)
+    look.put_portrait(user, file)
+    return user
+
+
+@router.delete("/me/portrait", response={204: None})
+def drop_portrait(request: HttpRequest) -> tuple[int, None]:
+    """Show no picture any more, not on what was sent either."""
+    look.drop_portrait(asking(request))
+    return 204, None
+
+
+@router.get("/me/portrait.webp", include_in_schema=False)
+def portrait(request: HttpRequest) -> HttpResponseBase:
+    return look.portrait_file(request, asking(request))
 
 
 @router.put("/me/hand", response=HandOut)

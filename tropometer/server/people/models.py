@@ -26,6 +26,15 @@ class Units(models.TextChoices):
     INCH = "in"
 
 
+class Heading(models.TextChoices):
+    """The colour over what students read: none of those that say whose a swing is."""
+
+    PINE = "pine"
+    SEA = "sea"
+    HEATH = "heath"
+    EARTH = "earth"
+
+
 class MailWish(models.TextChoices):
     """How often somebody is told by mail that something waits for them."""
 
@@ -37,6 +46,11 @@ class MailWish(models.TextChoices):
 def new_token() -> str:
     """256 random bits; whoever holds them is let in."""
     return secrets.token_urlsafe(32)
+
+
+def portrait_path(user: "User", name: str) -> str:
+    """Where it is kept, each time elsewhere; the sender's file name never becomes a path."""
+    return f"portraits/{user.pk}/{uuid.uuid4()}"
 
 
 class UserManager(BaseUserManager["User"]):
@@ -59,6 +73,9 @@ class User(AbstractBaseUser, PermissionsMixin):
         null=True, help_text="how steadily this hand marks: one standard deviation on a 720-line picture"
     )
     mail_wish = models.CharField(max_length=5, choices=MailWish.choices, default=MailWish.DAILY)
+    practice = models.CharField(max_length=80, blank=True, help_text="the name above what students read")
+    heading = models.CharField(max_length=5, choices=Heading.choices, default=Heading.PINE)
+    portrait = models.FileField(upload_to=portrait_path, blank=True)
     is_active = models.BooleanField(default=True)
     joined_at = models.DateTimeField(auto_now_add=True)
 
@@ -75,6 +92,7 @@ class User(AbstractBaseUser, PermissionsMixin):
                 name="user_hand_sd_plausible",
             ),
             models.CheckConstraint(condition=Q(mail_wish__in=MailWish.values), name="user_mail_wish_known"),
+            models.CheckConstraint(condition=Q(heading__in=Heading.values), name="user_heading_known"),
         ]
 
     def __str__(self) -> str:
@@ -89,6 +107,12 @@ class Student(models.Model):
     name = models.CharField(max_length=120)
     email = models.EmailField(blank=True)
     hand = models.CharField(max_length=5, choices=Hand.choices)
+    units = models.CharField(
+        max_length=2,
+        choices=Units.choices,
+        blank=True,
+        help_text="that they read in; empty: the instructor's",
+    )
     stature_m = models.FloatField(null=True, blank=True)
     teaching_model = models.CharField(max_length=40, default="loaded_shift")
     history = models.TextField(max_length=2000, blank=True, help_text="what the instructor keeps in mind")
@@ -106,6 +130,7 @@ class Student(models.Model):
         ordering = ["name", "id"]
         constraints = [
             models.CheckConstraint(condition=Q(hand__in=Hand.values), name="student_hand_known"),
+            models.CheckConstraint(condition=Q(units__in=["", *Units.values]), name="student_units_known"),
             models.CheckConstraint(
                 condition=Q(stature_m__isnull=True) | Q(stature_m__gte=0.8, stature_m__lte=2.5),
                 name="student_stature_plausible",

@@ -1,12 +1,14 @@
 """What the API says about people."""
 
 from datetime import date
-from typing import Annotated, Literal, Self
+from typing import Annotated, Any, Literal, Self
 from uuid import UUID, uuid4
 
 from ninja import Schema
 from pydantic import EmailStr, Field, FiniteFloat, model_validator
 
+from tropometer.server.people.look import OWN_PORTRAIT, look_of
+from tropometer.server.people.models import User
 from tropometer.server.text import Line
 from tropometer.swing.names import ClubClass
 from tropometer.teaching.knowledge.caution import Trouble
@@ -14,10 +16,19 @@ from tropometer.teaching.knowledge.trade_words import BallMiss, BodyPart
 
 Hand = Literal["right", "left"]
 Units = Literal["cm", "in"]
+Heading = Literal["pine", "sea", "heath", "earth"]
 MailWish = Literal["each", "daily", "off"]
 
 
 TeachingModel = Annotated[str, Field(max_length=40)]
+
+
+class LookOut(Schema):
+    """How the heading of what students read looks."""
+
+    practice: str
+    heading: Heading
+    portrait: str | None  # where its reader finds the picture
 
 
 class Me(Schema):
@@ -26,7 +37,12 @@ class Me(Schema):
     email: str
     units: Units
     mail_wish: MailWish
+    look: LookOut
     hand_sd_px: float | None
+
+    @staticmethod
+    def resolve_look(user: User) -> dict[str, Any]:
+        return look_of(user, OWN_PORTRAIT)
 
 
 class RepeatedMark(Schema):
@@ -53,12 +69,15 @@ class HandOut(Schema):
 class MeChange(Schema):
     units: Units | None = None
     mail_wish: MailWish | None = None
+    practice: Line | None = Field(None, max_length=80)
+    heading: Heading | None = None
 
 
 class StudentIn(Schema):
     name: Line = Field(min_length=1, max_length=120)
     email: EmailStr | Literal[""] = ""
     hand: Hand
+    units: Units | Literal[""] = ""  # that they read in; empty: the instructor's
     stature_m: float | None = Field(None, ge=0.8, le=2.5)
     teaching_model: TeachingModel = "loaded_shift"
     history: str = Field("", max_length=2000)
@@ -85,6 +104,7 @@ class StudentOut(Schema):
     name: str
     email: str
     hand: Hand
+    units: Units | Literal[""]
     stature_m: float | None
     teaching_model: str
     history: str

@@ -17,6 +17,7 @@ from tropometer.server.clips.services import still
 from tropometer.server.lessons.sending import links_of
 from tropometer.server.lessons.versions import plan_sent
 from tropometer.server.people import student_page
+from tropometer.server.people.look import look_of, portrait_file
 from tropometer.server.people.student_page import page_by_token, page_of
 from tropometer.server.ranged import private_file
 from tropometer.server.talking import codes, practice, services
@@ -86,7 +87,8 @@ def page(request: HttpRequest, token: str) -> dict[str, Any]:
         "student": student.name,
         "instructor": student.instructor.name,
         "hand": student.hand,
-        "units": student.instructor.units,
+        "look": look_of(student.instructor, f"/api/pages/{token}/portrait.webp"),
+        "units": student.units or student.instructor.units,
         "minor": student.minor,
         "mail_wish": found.mail_wish,
         "focus": [_with_shown(each, current.token if current else "") for each in focus],
@@ -183,6 +185,11 @@ def wish(request: HttpRequest, token: str, data: MailWishIn) -> tuple[int, None]
 def sending(request: HttpRequest, token: str) -> dict[str, str]:
     """The way to send the next swing."""
     return {"token": requests.open_for(_by_student(request, token)).token}
+
+
+@router.get("/pages/{token}/portrait.webp", include_in_schema=False)
+def portrait(request: HttpRequest, token: str) -> HttpResponseBase:
+    return portrait_file(request, page_by_token(token).student.instructor)
 
 
 @router.get("/pages/{token}/clips/{uuid:id}.mp4", include_in_schema=False)

@@ -8,7 +8,7 @@ from ninja import Schema
 from pydantic import AwareDatetime, EmailStr, Field
 
 from tropometer.server.judging.schemas import FocusSent
-from tropometer.server.people.schemas import Hand, MailWish, StudentOut, Units
+from tropometer.server.people.schemas import Hand, LookOut, MailWish, StudentOut, Units
 from tropometer.server.text import Line
 from tropometer.teaching.judging.felt import FeltPlace
 
@@ -126,6 +126,7 @@ class OwnPageOut(Schema):
 
     student: str
     instructor: str
+    look: LookOut
     hand: Hand
     units: Units
     minor: bool

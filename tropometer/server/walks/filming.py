@@ -39,7 +39,7 @@ def film(lesson_id: UUID) -> None:
     try:
         with scratch() as folder, ExitStack() as copies:
             plan, target, about = folder / "plan", folder / "film.mp4", folder / "about.json"
-            _plan(plan, told, (lesson.title, lesson.instructor.units, lesson.swing.hand), seconds)
+            _plan(plan, told, (lesson.title, lesson.swing.units, lesson.swing.hand), seconds)
             clips = {
                 str(kept.clip_id): str(copies.enter_context(local_copy(kept.file)))
                 for kept in walk.clips.all()

@@ -9,6 +9,7 @@ import { Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
 import { when } from "../parts/when";
 import { chooseLook, LOOKS, type Look, useLook } from "../shell/theme";
+import { OwnLook } from "./OwnLook";
 
 /** The instructor's own account: its address, its password, and where it is signed in. */
 export function Account() {
@@ -27,6 +28,7 @@ export function Account() {
         <Sessions />
         <LookChoice />
         <Mails />
+        <OwnLook />
       </div>
     </Page>
   );

@@ -130,6 +130,30 @@ export interface paths {
         patch: operations["tropometer_server_people_api_change_me"];
         trace?: never;
     };
+    "/api/me/portrait": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show Portrait
+         * @description A picture of oneself for the heading of what students read, in place of the one before.
+         */
+        post: operations["tropometer_server_people_api_show_portrait"];
+        /**
+         * Drop Portrait
+         * @description Show no picture any more, not on what was sent either.
+         */
+        delete: operations["tropometer_server_people_api_drop_portrait"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me/hand": {
         parameters: {
             query?: never;
@@ -2249,6 +2273,21 @@ export interface components {
                 [key: string]: unknown;
             } | null;
         };
+        /**
+         * LookOut
+         * @description How the heading of what students read looks.
+         */
+        LookOut: {
+            /** Practice */
+            practice: string;
+            /**
+             * Heading
+             * @enum {string}
+             */
+            heading: "pine" | "sea" | "heath" | "earth";
+            /** Portrait */
+            portrait: string | null;
+        };
         /** Me */
         Me: {
             /**
@@ -2270,6 +2309,7 @@ export interface components {
              * @enum {string}
              */
             mail_wish: "each" | "daily" | "off";
+            look: components["schemas"]["LookOut"];
             /** Hand Sd Px */
             hand_sd_px: number | null;
         };
@@ -2279,6 +2319,10 @@ export interface components {
             units?: ("cm" | "in") | null;
             /** Mail Wish */
             mail_wish?: ("each" | "daily" | "off") | null;
+            /** Practice */
+            practice?: string | null;
+            /** Heading */
+            heading?: ("pine" | "sea" | "heath" | "earth") | null;
         };
         /**
          * HandOut
@@ -2356,6 +2400,8 @@ export interface components {
              * @enum {string}
              */
             hand: "right" | "left";
+            /** Units */
+            units: ("cm" | "in") | "";
             /** Stature M */
             stature_m: number | null;
             /** Teaching Model */
@@ -2385,6 +2431,11 @@ export interface components {
              * @enum {string}
              */
             hand: "right" | "left";
+            /**
+             * Units
+             * @default
+             */
+            units: ("cm" | "in") | "";
             /** Stature M */
             stature_m?: number | null;
             /**
@@ -2435,6 +2486,11 @@ export interface components {
              * @enum {string}
              */
             hand: "right" | "left";
+            /**
+             * Units
+             * @default
+             */
+            units: ("cm" | "in") | "";
             /** Stature M */
             stature_m?: number | null;
             /**
@@ -5085,6 +5141,7 @@ export interface components {
             student: string;
             /** Instructor */
             instructor: string;
+            look: components["schemas"]["LookOut"];
             /**
              * Hand
              * @enum {string}
@@ -5869,6 +5926,7 @@ export interface components {
             student: string;
             /** Instructor */
             instructor: string;
+            look: components["schemas"]["LookOut"];
             /**
              * Hand
              * @enum {string}
@@ -6308,6 +6366,72 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Me"];
                 };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_people_api_show_portrait: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_people_api_drop_portrait: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem (RFC 9457) */
             default: {

@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { day } from "../parts/when";
 import { FocusPart, type Ladder } from "./FocusPart";
 import { FramePart } from "./FramePart";
+import { Letterhead } from "./Letterhead";
 import { Measured } from "./Measured";
 import { Paragraphs } from "./Paragraphs";
 import { WhatNext } from "./WhatNext";
@@ -29,8 +30,9 @@ export function SheetBody(props: {
   return (
     <article className="mx-auto max-w-md bg-base-100 px-4 pt-5 pb-10">
       <header>
+        <Letterhead look={sheet.look} instructor={sheet.instructor} />
         <p className="text-sm">
-          For {sheet.student}, from {sheet.instructor}
+          For {sheet.student}
           {sheet.club && ` · ${sheet.club}`}
           {sheet.sent_at && ` · ${day(sheet.sent_at)}`}
         </p>

@@ -8,6 +8,7 @@ import { usePage } from "../page/usePage";
 import { usePageTitle } from "../parts/usePageTitle";
 import { ConnectionNote } from "../shell/ConnectionNote";
 import { UnsentNotes } from "../shell/UnsentNotes";
+import { UntilHere } from "../shell/UntilHere";
 import { SheetView } from "./SheetView";
 import { TakeAlong } from "./TakeAlong";
 
@@ -25,7 +26,8 @@ export function StudentPage({ token }: { token: string }) {
     if (!data) return;
     const shown = data.plan?.focus.flatMap(({ drills }) => drills.flatMap((drill) => drill.shown)) ?? [];
     const stills = data.frames.map(({ id }) => `/api/sheets/${token}/${id}.jpg`);
-    void keepOffline([`/api/sheets/${token}`, ...stills, ...shown.map(({ url }) => url)]);
+    const portrait = data.look.portrait ? [data.look.portrait] : [];
+    void keepOffline([`/api/sheets/${token}`, ...portrait, ...stills, ...shown.map(({ url }) => url)]);
   }, [data, token]);
   if (sheet.error && !sheet.data)
     return (
@@ -50,7 +52,7 @@ export function StudentPage({ token }: { token: string }) {
         </p>
       </main>
     );
-  if (!sheet.data) return <main className="p-6">Fetching your lesson…</main>;
+  if (!sheet.data) return <UntilHere />;
   const shown = {
     sheet: sheet.data,
     still: (frame: Schemas["LessonFrameOut"]) => `/api/sheets/${token}/${frame.id}.jpg`,

@@ -5,12 +5,14 @@ import { ApiError, api, got } from "../api/client";
 import { TapePicture } from "../drawn/TapePicture";
 import { Drill } from "../lesson/FocusPart";
 import { goalWords } from "../lesson/goalWords";
+import { Letterhead } from "../lesson/Letterhead";
 import { keepOffline } from "../offline/keepOffline";
 import { Trouble } from "../parts/Trouble";
 import { usePageTitle } from "../parts/usePageTitle";
 import { day } from "../parts/when";
 import { ConnectionNote } from "../shell/ConnectionNote";
 import { UnsentNotes } from "../shell/UnsentNotes";
+import { UntilHere } from "../shell/UntilHere";
 import { Asking } from "./Asking";
 import { EnterByCode } from "./EnterByCode";
 import { MailWish, type Wish } from "./MailWish";
@@ -27,11 +29,12 @@ function Own({ token }: { token: string }) {
   const page = usePage(token);
   usePageTitle(page.data ? `${page.data.student}'s page` : "Your page");
   const here = page.data !== undefined;
+  const portrait = page.data?.look.portrait;
   useEffect(() => {
     if (!here) return;
-    void keepOffline([`/api/pages/${token}`]);
+    void keepOffline([`/api/pages/${token}`, ...(portrait ? [portrait] : [])]);
     if (window.location.pathname.endsWith("/mail")) document.getElementById("mail")?.scrollIntoView();
-  }, [here, token]);
+  }, [here, token, portrait]);
   const gone = page.error instanceof ApiError && page.error.status === 404;
   if (gone) return <EnterByCode gone />;
   if (page.error && !page.data)
@@ -40,7 +43,7 @@ function Own({ token }: { token: string }) {
         <Trouble error={page.error} retry={page.refetch} />
       </main>
     );
-  if (!page.shown || !page.open) return <main className="p-6">Opening your page…</main>;
+  if (!page.shown || !page.open) return <UntilHere />;
   const { student, instructor, minor, hand, units, focus, lessons, swings, practised, messages } = page.shown;
   const drills = focus.flatMap((each) => each.drills);
   return (
@@ -49,9 +52,8 @@ function Own({ token }: { token: string }) {
       <UnsentNotes />
       <article className="mx-auto max-w-md px-4 pt-5 pb-10">
         <header>
-          <p className="text-sm">
-            {minor ? `${student}'s page, for them and their guardian` : "Your page"}, with {instructor}
-          </p>
+          <Letterhead look={page.shown.look} instructor={instructor} />
+          <p className="text-sm">{minor ? "Your page, yours and your guardian's" : "Your page"}</p>
           <h1 className="text-2xl font-bold">{student}</h1>
           <div className="tape-edge mt-1 mb-4 text-brass-ink" aria-hidden />
         </header>

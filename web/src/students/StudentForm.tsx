@@ -40,6 +40,7 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
       name: String(form.get("name")).trim(),
       email: String(form.get("email")).trim(),
       hand: form.get("hand") as Student["hand"],
+      units: form.get("units") as Student["units"],
       stature_m: tall(field),
       teaching_model: form.get("teaching_model") as Student["teaching_model"],
       history: String(form.get("history")).trim(),
@@ -71,6 +72,13 @@ export function StudentForm({ student, done }: { student?: Student; done: (saved
         <select className="select w-full" name="hand" defaultValue={student?.hand ?? "right"}>
           <option value="right">Right-handed</option>
           <option value="left">Left-handed</option>
+        </select>
+      </Field>
+      <Field label="Reads lengths in">
+        <select className="select w-full" name="units" defaultValue={student?.units ?? ""}>
+          <option value="">{units === "cm" ? "What I use (centimetres)" : "What I use (inches)"}</option>
+          <option value="cm">Centimetres</option>
+          <option value="in">Inches</option>
         </select>
       </Field>
       <Field label={`Height, ${units}`}>

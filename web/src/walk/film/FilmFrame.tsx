@@ -1,4 +1,6 @@
 import type { Schemas } from "../../api/client";
+import { ChalkLayer } from "../../drawn/ChalkLayer";
+import type { Point } from "../../drawn/stageView";
 import type { Units } from "../../units";
 import { type Hand, sidesOf } from "../../words";
 import { SceneOverlay, type WalkClip } from "../player/SceneOverlay";
@@ -17,30 +19,28 @@ export interface Told {
   chapters: Schemas["Chapter"][];
 }
 
-const [WIDE, HIGH, STAGES_HIGH] = [720, 1080, 900];
+const SVG = "http://www.w3.org/2000/svg";
+const [WIDE, STAGES_HIGH, FOOT_HIGH] = [720, 900, 180];
 const [PINE, PAPER, BRASS, DUSK] = ["#16302B", "#F6F3EA", "#B8892B", "#10201D"];
 const LETTERS_A_LINE = 56;
 const MOST_LINES = 3;
 
-/** All of a film's picture but what was filmed: the stages are left open. */
-export function FilmFrame(props: {
+/** What lies over the stages, but for the pointer: gauges, chalk, and whose frame it is. */
+export function FilmStages(props: {
   scene: Scene;
   stages: FilmStage[];
   clips: Map<string, WalkClip>;
-  told: Told;
   units: Units;
   hand: Hand;
 }) {
-  const { scene, stages, clips, told, units, hand } = props;
-  const along = (ms: number) => 24 + ((WIDE - 48) * ms) / Math.max(told.length_ms, 1);
-  const lines = wrapped(sidesOf(told.caption, hand), LETTERS_A_LINE).slice(0, MOST_LINES);
+  const { scene, stages, clips, units, hand } = props;
   return (
     <svg
       aria-hidden="true"
-      xmlns="http://www.w3.org/2000/svg"
+      xmlns={SVG}
       width={WIDE}
-      height={HIGH}
-      viewBox={`0 0 ${WIDE} ${HIGH}`}
+      height={STAGES_HIGH}
+      viewBox={`0 0 ${WIDE} ${STAGES_HIGH}`}
     >
       {stages.map((stage) => {
         const clip = clips.get(stage.clip);
@@ -54,20 +54,50 @@ export function FilmFrame(props: {
         );
       })}
       {stages.length > 1 && <rect x={WIDE / 2 - 2} y={0} width={4} height={STAGES_HIGH} fill={PINE} />}
-      <rect x={0} y={STAGES_HIGH} width={WIDE} height={HIGH - STAGES_HIGH} fill={PINE} />
-      <rect x={24} y={STAGES_HIGH + 22} width={WIDE - 48} height={2} fill={PAPER} fillOpacity={0.4} />
-      <rect x={24} y={STAGES_HIGH + 20} width={Math.max(0, along(told.ms) - 24)} height={6} fill={BRASS} />
+    </svg>
+  );
+}
+
+/** The pointer alone, in the part of its stage that `box` is. */
+export function FilmPointer(props: {
+  at: Point;
+  box: { left: number; top: number; width: number; height: number };
+}) {
+  const { at, box } = props;
+  const { left, top, width, height } = box;
+  return (
+    <svg
+      aria-hidden="true"
+      xmlns={SVG}
+      width={width}
+      height={height}
+      viewBox={`${left} ${top} ${width} ${height}`}
+    >
+      <ChalkLayer strokes={[]} pointer={at} place={(point) => point} />
+    </svg>
+  );
+}
+
+/** What stands beneath the stages: how far the walk is, its chapters, its words. */
+export function FilmFoot({ told, hand }: { told: Told; hand: Hand }) {
+  const along = (ms: number) => 24 + ((WIDE - 48) * ms) / Math.max(told.length_ms, 1);
+  const lines = wrapped(sidesOf(told.caption, hand), LETTERS_A_LINE).slice(0, MOST_LINES);
+  return (
+    <svg aria-hidden="true" xmlns={SVG} width={WIDE} height={FOOT_HIGH} viewBox={`0 0 ${WIDE} ${FOOT_HIGH}`}>
+      <rect x={0} y={0} width={WIDE} height={FOOT_HIGH} fill={PINE} />
+      <rect x={24} y={22} width={WIDE - 48} height={2} fill={PAPER} fillOpacity={0.4} />
+      <rect x={24} y={20} width={Math.max(0, along(told.ms) - 24)} height={6} fill={BRASS} />
       {told.chapters.map(({ at, name }) => (
-        <rect key={`${at} ${name}`} x={along(at)} y={STAGES_HIGH + 15} width={2} height={16} fill={BRASS} />
+        <rect key={`${at} ${name}`} x={along(at)} y={15} width={2} height={16} fill={BRASS} />
       ))}
-      <text x={24} y={STAGES_HIGH + 56} fontSize={20} fill={PAPER} fillOpacity={0.85}>
+      <text x={24} y={56} fontSize={20} fill={PAPER} fillOpacity={0.85}>
         {told.title}
       </text>
-      <text className="num" x={WIDE - 24} y={STAGES_HIGH + 56} fontSize={18} fill={PAPER} textAnchor="end">
+      <text className="num" x={WIDE - 24} y={56} fontSize={18} fill={PAPER} textAnchor="end">
         {minutes(told.ms)} of {minutes(told.length_ms)}
       </text>
       {lines.map((line, i) => (
-        <text key={line} x={24} y={STAGES_HIGH + 92 + 32 * i} fontSize={24} fill={PAPER}>
+        <text key={line} x={24} y={92 + 32 * i} fontSize={24} fill={PAPER}>
           {line}
         </text>
       ))}

@@ -1,13 +1,13 @@
 import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import type { Schemas } from "../../api/client";
-import type { Size, View } from "../../drawn/stageView";
+import { type Size, toStage, type View } from "../../drawn/stageView";
 import type { Units } from "../../units";
 import type { Hand } from "../../words";
 import type { WalkClip } from "../player/SceneOverlay";
 import { walkView } from "../player/walkView";
 import { type Scene, type Score, ScoreReader, type Side } from "../score";
-import { FilmFrame, type Told } from "./FilmFrame";
+import { FilmFoot, FilmPointer, FilmStages, type Told } from "./FilmFrame";
 
 export const FILM: Size = { width: 720, height: 1080 };
 export const STAGES: Size = { width: 720, height: 900 };
@@ -24,16 +24,27 @@ export interface FilmStage {
   view: View;
 }
 
-/** What the film shows at a moment; no markup where it is as it was at the moment asked before. */
-export interface FilmPicture {
-  stages: FilmStage[];
+/** A part of what lies over the stages; no markup where it is as it was at the moment asked before. */
+export interface FilmLayer {
+  name: "stages" | "foot" | "pointer";
+  left: number;
+  top: number;
   svg: string | null;
 }
+
+/** What the film shows at a moment. */
+export interface FilmPicture {
+  stages: FilmStage[];
+  layers: FilmLayer[];
+}
+
+const POINTED = 40; // half of the pointer's own square, px
 
 /** A walk as a film: the same scenes as in the player, drawn by the same parts, on stages of a fixed size. */
 export function filmOf(walk: Schemas["PlayedWalk"], title: string, units: Units, hand: Hand) {
   const reader = new ScoreReader(walk.score as Score);
   const clips = new Map(walk.clips.map((clip) => [clip.id, clip]));
+  // What changes 30 times a second is small: drawing the whole anew each time would take longer than the walk.
   let before: { scene: Scene; told: Told } | null = null;
   return (ms: number): FilmPicture => {
     const scene = reader.at(ms);
@@ -46,13 +57,41 @@ export function filmOf(walk: Schemas["PlayedWalk"], title: string, units: Units,
       length_ms: walk.length_ms,
       chapters: walk.chapters,
     };
-    const same =
-      before?.scene === scene && before.told.ms === told.ms && before.told.caption === told.caption;
+    const had = before?.scene;
+    const sameStages =
+      had?.stages === scene.stages &&
+      had.gauges === scene.gauges &&
+      had.chalk === scene.chalk &&
+      had.solo === scene.solo;
+    const sameFoot = before?.told.ms === told.ms && before.told.caption === told.caption;
     before = { scene, told };
-    if (same) return { stages, svg: null };
-    const drawn = createElement(FilmFrame, { scene, stages, clips, told, units, hand });
-    return { stages, svg: renderToStaticMarkup(drawn) };
+    const overStages = () =>
+      renderToStaticMarkup(
+        createElement(FilmStages, { scene: { ...scene, pointer: null }, stages, clips, units, hand }),
+      );
+    const foot = () => renderToStaticMarkup(createElement(FilmFoot, { told, hand }));
+    return {
+      stages,
+      layers: [
+        { name: "stages", left: 0, top: 0, svg: sameStages ? null : overStages() },
+        ...pointerOf(scene, stages),
+        { name: "foot", left: 0, top: STAGES.height, svg: sameFoot ? null : foot() },
+      ],
+    };
   };
+}
+
+/** The pointer in a square of its own, as far as that lies on its stage. */
+function pointerOf({ pointer }: Scene, stages: FilmStage[]): FilmLayer[] {
+  const stage = pointer && stages.find(({ side }) => side === pointer.side);
+  if (!pointer || !stage) return [];
+  const at = toStage(pointer, stage.view, stage.size);
+  const [left, top] = [Math.max(0, Math.floor(at.x - POINTED)), Math.max(0, Math.floor(at.y - POINTED))];
+  const width = Math.min(stage.size.width, Math.ceil(at.x + POINTED)) - left;
+  const height = Math.min(stage.size.height, Math.ceil(at.y + POINTED)) - top;
+  if (width <= 0 || height <= 0) return [];
+  const svg = renderToStaticMarkup(createElement(FilmPointer, { at, box: { left, top, width, height } }));
+  return [{ name: "pointer", left: stage.left + left, top, svg }];
 }
 
 function stagesOf(scene: Scene, clips: Map<string, WalkClip>): FilmStage[] {

@@ -5,6 +5,8 @@ from __future__ import annotations
 from datetime import timedelta
 from typing import TYPE_CHECKING, Any
 
+from django.core.files.base import ContentFile
+from django.core.files.uploadedfile import UploadedFile
 from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
@@ -21,6 +23,7 @@ from tropometer.server.judging.plans import sent_before as plan_sent_before
 from tropometer.server.lessons.sending import sent_before
 from tropometer.server.people import services as people
 from tropometer.server.people.body import say_body
+from tropometer.server.people.look import put_portrait
 from tropometer.server.people.schemas import StudentNew
 
 if TYPE_CHECKING:
@@ -39,6 +42,7 @@ class Command(BaseCommand):
             return
         with transaction.atomic():
             instructor = people.make_account(practice.MAIL, practice.INSTRUCTOR, practice.PASSWORD)
+            self._look(instructor)
             put_models_on_shelf(instructor)
             known = {student.name: self._student(instructor, student) for student in practice.STUDENTS}
             swings = [
@@ -50,11 +54,20 @@ class Command(BaseCommand):
                 reply(student)
         self.stdout.write("The demo is loaded; the worker is making its clips ready.")
 
+    def _look(self, instructor: User) -> None:
+        instructor.practice, instructor.heading = practice.PRACTICE, "sea"
+        instructor.save(update_fields=["practice", "heading"])
+        file = practice.PORTRAIT
+        put_portrait(
+            instructor, UploadedFile(ContentFile(file.read_bytes()), file.name, size=file.stat().st_size)
+        )
+
     def _student(self, instructor: User, about: practice.DemoStudent) -> Student:
         data = StudentNew(
             name=about.name,
             email=about.mail,
             hand=about.hand,
+            units=about.units,
             stature_m=about.stature_m,
             history=about.history,
             teaching_model=about.teaching_model,
