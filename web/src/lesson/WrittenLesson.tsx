@@ -28,6 +28,7 @@ function useBegun(id: string, draft: boolean): boolean {
     queryKey: ["prefilled", id],
     queryFn: async () => {
       const lesson = await got(api.POST("/api/lessons/{id}/prefill", { params: { path: { id } } }));
+      await queries.cancelQueries({ queryKey: ["lesson", id] }); // what was asked before knows nothing of it
       queries.setQueryData(["lesson", id], lesson);
       void queries.invalidateQueries({ queryKey: ["sheet-preview", id] });
       return true;

@@ -12,24 +12,26 @@ interface About {
   textOf: (post: Post) => string | null | undefined;
 }
 
-/** A text that goes to the server when the writer pauses, and is kept in the browser with every letter. */
+/**
+ * A text that goes to the server when the writer pauses, and is kept in the browser with every letter. While
+ * nothing was written here, it is what the server has, whenever that changes.
+ */
 export function useSavedText(saved: string, about: About) {
   const { lane } = about;
-  const [text, setText] = useState(() => {
+  const [written, write] = useState(() => {
     const waiting = outbox()
       .unsent(lane)
       .findLast((item) => item.subject === about.subject);
-    return (waiting && about.textOf(waiting.post)) ?? saved;
+    return (waiting && about.textOf(waiting.post)) ?? null;
   });
   const now = useRef(about);
   now.current = about;
   return {
-    value: text,
+    value: written ?? saved,
     onChange: (event: { target: { value: string } }) => {
-      const written = event.target.value;
-      setText(written);
+      write(event.target.value);
       const { subject, what, post } = now.current;
-      const made = post(written);
+      const made = post(event.target.value);
       if (made) outbox().add({ id: crypto.randomUUID(), lane, subject, what, post: made }, PAUSE_MS, true);
     },
     onBlur: () => outbox().hurry(),
