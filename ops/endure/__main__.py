@@ -26,6 +26,7 @@ Person = Instructor | AtScreens
 
 CALM_S = (2.0, 6.0)  # between two kills
 SETTLE_S = 240
+VOICE_MS, NEAR_MS = 8505, 60  # demo/voices/question_dag.webm
 
 
 def main(minutes: float) -> int:
@@ -101,7 +102,8 @@ def _settle(person: Person) -> None:
         busy = [clip for clip in clips if clip["state"] != "ready"]
         sent = [each["id"] for each in lessons if each["sent_at"]]
         unmailed = [id for id in sent if not _lesson(person, id)["mailed_at"]]
-        if not busy and not unmailed:
+        spoken = (person.get(f"/api/lessons/{lesson}/walk") for lesson in person.has.spoken)
+        if not busy and not unmailed and not any(walk["making"] for walk in spoken):
             return
         time.sleep(1)
     print(f"{person.mail} still waits for {[(clip['state'], clip['trouble']) for clip in busy]}, {unmailed}")
@@ -137,6 +139,10 @@ def _compare(person: Person, instance: Instance) -> Counter[str]:
         if opening not in {words, *person.has.begun[lesson]}:
             found["lost words"] += 1
             print(f"{person.mail}: “{words}” was said to be saved, “{opening}” is there")
+    for lesson, take in person.has.spoken.items():
+        walk = person.get(f"/api/lessons/{lesson}/walk")
+        (length,) = [each["length_ms"] for each in walk["takes"] if each["id"] == take]
+        found["lost voices"] += abs(length - VOICE_MS) > NEAR_MS or abs(walk["length_ms"] - length) > NEAR_MS
     for student, sha256 in person.has.files.items():
         (clip,) = [each for row in rows if row["student"]["id"] == student for each in row["clips"]]
         stored = instance.folder / "var/media/clips" / clip["id"] / "original"
@@ -177,7 +183,7 @@ def _print(
         ("calls that failed and were made again", sum(person.failed_calls for person in people)),
         *((f"acknowledged {what}", count) for what, count in sorted(told.items())),
     ]
-    lost = [f"lost {what}" for what in ("marks", "pegs", "words", "files", "clips", "mails")]
+    lost = [f"lost {what}" for what in ("marks", "pegs", "words", "voices", "files", "clips", "mails")]
     rows += [(name, found[name]) for name in (*lost, "doubled swings", "doubled mails")]
     rows += [("mails sent again under the same name", found["mails sent again under the same name"])]
     rows += [(name, found[name]) for name in ("left by killed processes, and swept",)]

@@ -5,6 +5,8 @@ from __future__ import annotations
 import hashlib
 import random
 import time
+from base64 import b64encode
+from functools import partial
 from pathlib import Path
 from threading import Event
 from uuid import uuid4
@@ -15,6 +17,9 @@ from ops.instance import ROOT
 CLIPS = sorted((ROOT / "demo" / "clips").glob("*_line.mp4"))
 MARKS = ("lead_knee", "trail_knee", "lead_toe", "trail_toe", "lead_heel", "trail_heel", "ball")
 MARKS_A_SWING = 12
+VOICE = ROOT / "demo" / "voices" / "question_dag.webm"
+VOICE_PIECES = 8
+SAID_EVERY_MS = 1000  # so long a piece is said to be: what was said is measured
 MARK_EVERY_S = 2.0  # a hand's pace; each mark is followed through the clip
 
 
@@ -94,7 +99,26 @@ class Instructor(Caller):
             self.until(200, "PATCH", f"/api/lessons/{lesson}", json={"opening": words})
             self.has.told["words"] += 1
             self.has.words[lesson] = words
+        self._speak(lesson)
         # Sent twice, or sent and the answer lost: the second says that it is sent.
         self._until_answer(lambda: self._call("POST", f"/api/lessons/{lesson}/send", json={}), {200, 409})
         self.has.told["sends"] += 1
         self.has.sent.add(lesson)
+
+    def _speak(self, lesson: str) -> None:
+        """A walk, piece by piece as it is said."""
+        take, voice, at = str(uuid4()), VOICE.read_bytes(), f"/api/lessons/{lesson}/walk/takes"
+        self.until(200, "POST", at, json={"id": take, "container": "webm", "cut": None})
+        for number in range(VOICE_PIECES):
+            first, last = (len(voice) * n // VOICE_PIECES for n in (number, number + 1))
+            piece = {
+                "number": number,
+                "voice": b64encode(voice[first:last]).decode(),
+                "score": [],
+                "until_ms": (number + 1) * SAID_EVERY_MS,
+                "last": number == VOICE_PIECES - 1,
+            }
+            say = partial(self._call, "POST", f"{at}/{take}/pieces", json=piece)
+            self._until_answer(say, {204})
+            self.has.told["pieces of a voice"] += 1
+        self.has.spoken[lesson] = take

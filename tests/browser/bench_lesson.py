@@ -15,7 +15,7 @@ from django.core.management import call_command
 from django.test import override_settings, tag
 
 from tests.browser.base import BrowserCase
-from tests.browser.test_narrated_walk import MICROPHONE
+from tests.browser.recording import MICROPHONE
 from tests.browser.whole_lesson import answer
 from tests.server.seen import put_proposals
 from tests.server.voices import counted, recorded

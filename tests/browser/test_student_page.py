@@ -10,9 +10,9 @@ from typing import Any
 from playwright.sync_api import Page, expect
 
 from tests.browser.base import BrowserCase
+from tests.browser.recording import MICROPHONE
 from tests.browser.relay import Relay
 from tests.browser.test_accessible import PLAN, check_axe
-from tests.browser.test_narrated_walk import MICROPHONE
 from tests.swings import DEMO_CLIPS
 from tropometer.server.bench.models import Peg
 from tropometer.server.demo.drawn import put_on

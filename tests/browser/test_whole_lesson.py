@@ -1,7 +1,7 @@
 """From an unanswered swing of two views to a sent lesson with a spoken walk, in few actions."""
 
 from tests.browser.base import BrowserCase
-from tests.browser.test_narrated_walk import MICROPHONE
+from tests.browser.recording import MICROPHONE
 from tests.browser.whole_lesson import answer
 from tests.server.seen import put_proposals
 from tests.swings import DEMO_CLIPS

@@ -18,6 +18,14 @@ class EndureTests(TestCase):
         )
         self.assertEqual(done.returncode, 0, f"{done.stdout}\n{done.stderr[-4000:]}")
         table = dict(line.rsplit(maxsplit=1) for line in done.stdout.splitlines())
-        for what in ("pieces", "marks", "words", "sends", "pegs in the browser", "words in the browser"):
+        for what in (
+            "pieces",
+            "pieces of a voice",
+            "marks",
+            "words",
+            "sends",
+            "pegs in the browser",
+            "words in the browser",
+        ):
             self.assertGreater(int(table[f"acknowledged {what}"]), 0, done.stdout)
         self.assertGreater(sum(int(n) for what, n in table.items() if what.startswith("killed")), 5)

@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
+import errno
 import json
 import tempfile
 from base64 import b64encode
 from datetime import timedelta
 from pathlib import Path
 from typing import Any
+from unittest.mock import patch
 from uuid import UUID, uuid4
 
 import av
 import numpy as np
+from django.core.files.storage import FileSystemStorage
 from jsonschema import validate
 
 from tests.server import making
 from tests.server.test_lessons import LessonCase
-from tests.server.voices import RATE, Samples, counted, heard_pitch, pitch, recorded
+from tests.server.voices import RATE, Samples, counted, heard_pitch, pitch, recorded, tones
 from tests.swings import ROOT
 from tests.video import strip_clips
 from tropometer.golfer import strip
@@ -24,14 +27,16 @@ from tropometer.server.operations.sweep import sweep
 from tropometer.server.walks.filming import film
 from tropometer.server.walks.making import make
 from tropometer.server.walks.models import Walk
+from tropometer.server.walks.tasks import make_walk
 from tropometer.video.voice import read_voice
 
 SHOWING = {"cx": 480.0, "cy": 180.0, "high": 360.0, "wide": 640.0, "mirrored": False}
-PIECE_S = 2.0
 
 
 class WalkCase(LessonCase):
     """A lesson whose walk is recorded in pieces."""
+
+    piece_s = 2.0
 
     def setUp(self) -> None:
         super().setUp()
@@ -53,9 +58,9 @@ class WalkCase(LessonCase):
 
     def pieces(self, samples: Samples, score: list[dict[str, Any]], container: str = "webm") -> list[Any]:
         """A recording as it is sent: its bytes in equal parts, its events by their times."""
-        data, count = recorded(samples, container), max(1, round(len(samples) / 48_000 / PIECE_S))
+        data, count = recorded(samples, container), max(1, round(len(samples) / 48_000 / self.piece_s))
         ends = [round(len(data) * (i + 1) / count) for i in range(count)]
-        times = [round(PIECE_S * 1000 * (i + 1)) for i in range(count)]
+        times = [round(self.piece_s * 1000 * (i + 1)) for i in range(count)]
         return [
             {
                 "number": i,
@@ -141,6 +146,31 @@ class WalkTests(WalkCase):
         self.assertEqual(played["score"][-1]["frame"], 5)
         self.post(f"{self.walk}/takes/{take}/pieces", sent[3], 204)  # the browser is back
         self.assertAlmostEqual(self.made()[0]["length_ms"], 8000, delta=30)
+
+    def test_a_full_disk_is_said_and_the_walk_is_made_once_there_is_room(self) -> None:
+        self.record(counted(4), self.events((1000, 5)))
+        full = OSError(errno.ENOSPC, "No space left on device")
+        id = str(Walk.objects.get().pk)
+        with patch.object(FileSystemStorage, "_save", side_effect=full), self.assertRaises(OSError):
+            make_walk(id)
+        self.assertIn("No space left", self.call("GET", self.walk)["trouble"])
+        make_walk(id)
+        told = self.call("GET", self.walk)
+        self.assertEqual((told["trouble"], told["making"]), ("", False))
+        self.assertAlmostEqual(told["length_ms"], 4000, delta=40)
+
+    def test_voice_and_picture_are_together_after_twenty_minutes(self) -> None:
+        minutes = [60 * n + 0.5 for n in range(20)]
+        samples = np.zeros(1200 * RATE, np.float32)
+        for at in minutes:
+            samples[round(at * RATE) : round((at + 0.3) * RATE)] = counted(0.3)
+        steps = [(round(at * 1000), 1 + n) for n, at in enumerate(minutes)]
+        self.piece_s = 15.0
+        self.record(samples, self.events(*steps))
+        played, voice = self.made()
+        shown = np.array([e["at"] / 1000 for e in played["score"] if e["kind"] == "frame"])
+        self.assertEqual(len(shown), len(minutes))
+        self.assertLess(np.abs(np.array(tones(voice)) - shown).max(), 0.04)
 
     def test_nonsense_is_named_and_nothing_is_lost(self) -> None:
         take = self.record(counted(2), self.events((1000, 1)))

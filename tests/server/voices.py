@@ -50,3 +50,10 @@ def heard_pitch(samples: Samples, at_s: float, over_s: float = 0.2) -> float:
     part = samples[first : first + round(over_s * RATE)]
     spectrum = np.abs(np.fft.rfft(part * np.hanning(len(part)), 8 * len(part)))
     return float(spectrum.argmax() * RATE / (8 * len(part)))
+
+
+def tones(voice: Samples) -> list[float]:
+    """When a tone begins, seconds."""
+    loud = np.abs(voice) > 0.25 * np.abs(voice).max()
+    at = np.flatnonzero(loud)
+    return [at[i] / RATE for i in range(len(at)) if i == 0 or at[i] - at[i - 1] > 0.1 * RATE]

@@ -267,6 +267,20 @@ STUDENTS: tuple[DemoStudent, ...] = (
                 "8 iron",
                 "Both feet turned out one notch at a time. The same swing, I think?",
                 "Straighter",
+                marked=True,
+                answer=Answer(
+                    "Not the same at all: look where your belt points at the top. Keep both feet as they are.",
+                    (
+                        about(
+                            "square_feet",
+                            "Your feet point where they should. Set them so until they find it by themselves.",
+                            "flare_a_notch",
+                            "once before each bucket",
+                        ),
+                    ),
+                    goals={"square_feet": ("foot_flare_trail", "address", 12.0, 32.0)},
+                    then={"square_feet": (18.0, 4.0)},
+                ),
             ),
             DemoSwing(
                 ("sunniva_month_up",),

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Literal
 
 from django.utils import timezone
 
+from tropometer.server.demo.telling import VOICES
 from tropometer.server.talking.past import practised_before, said_before
 from tropometer.teaching.judging.felt import FeltPlace
 
@@ -23,6 +24,7 @@ class Words:
     side: Literal["student", "instructor"]
     words: str
     waits: bool = False
+    spoken: str = ""  # the file in demo/voices
 
 
 @dataclass(frozen=True)
@@ -62,6 +64,7 @@ REPLIES: dict[str, tuple[Words | Done, ...]] = {
         Done("spring_in_the_knee", (29, 28, 26, 21, 19, 14, 11, 7, 4), 2, ("trail_thigh_front",)),
         Words(4.1, "student", "It holds on slow swings. With a ball I forget it."),
         Words(3.5, "instructor", "Then stay slow for a week, with a ball on a tee. Speed comes last."),
+        Words(0.3, "student", "", waits=True, spoken="question_dag"),
     ),
     "Sunniva Brae": (
         Done("flare_a_notch", (9, 7, 4), 1, ("trail_hip",)),
@@ -75,7 +78,9 @@ def reply(student: Student) -> None:
     now = timezone.now()
     for each in REPLIES.get(student.name, ()):
         if isinstance(each, Words):
-            said_before(student, each.side, each.words, now - timedelta(days=each.days_ago), not each.waits)
+            voice = (VOICES / f"{each.spoken}.webm").read_bytes() if each.spoken else b""
+            at = now - timedelta(days=each.days_ago)
+            said_before(student, each.side, each.words, at, not each.waits, voice)
             continue
         for ago in each.days_ago:
             at = now - timedelta(days=ago)

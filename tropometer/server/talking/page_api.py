@@ -37,6 +37,7 @@ from tropometer.server.talking.schemas import (
     Ticked,
 )
 from tropometer.server.talking.services import NotSaid
+from tropometer.server.talking.then_and_now import then_and_now
 from tropometer.server.teaching.showing import shown_in_plan
 
 if TYPE_CHECKING:
@@ -93,6 +94,7 @@ def page(request: HttpRequest, token: str) -> dict[str, Any]:
         "mail_wish": found.mail_wish,
         "focus": [_with_shown(each, current.token if current else "") for each in focus],
         "lesson_id": current and current.pk,
+        "then_and_now": then_and_now(lessons),
         "lessons": lessons,
         "swings": [
             {

@@ -8,23 +8,20 @@ from uuid import uuid4
 
 from tropometer.server.talking.models import Message, Practised, Side
 from tropometer.server.talking.practice import sent_drills
+from tropometer.server.talking.services import say
 from tropometer.teaching.judging.felt import FeltPlace, speaking_up
 
 if TYPE_CHECKING:
     from tropometer.server.people.models import Student
 
 
-def said_before(student: Student, side: str, words: str, at: datetime, settled: bool = True) -> None:
-    """Words of one side, seen by the other; a student's that are not settled still wait."""
-    message = Message.objects.create(
-        pk=uuid4(),
-        student=student,
-        side=Side(side),
-        words=words,
-        mailed_at=at,
-        seen_at=at if settled else None,
-    )
-    Message.objects.filter(pk=message.pk).update(said_at=at, settled_at=at if settled else None)
+def said_before(
+    student: Student, side: str, words: str, at: datetime, settled: bool = True, voice: bytes = b""
+) -> None:
+    """What one side said, seen by the other; a student's words that are not settled still wait."""
+    message = say(student, Side(side), uuid4(), words, voice=voice)
+    seen = at if settled else None
+    Message.objects.filter(pk=message.pk).update(said_at=at, mailed_at=at, seen_at=seen, settled_at=seen)
 
 
 def practised_before(

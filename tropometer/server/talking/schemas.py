@@ -7,7 +7,8 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import AwareDatetime, EmailStr, Field
 
-from tropometer.server.judging.schemas import FocusSent
+from tropometer.server.judging.schemas import ChangeOut, FocusSent, GoalSent
+from tropometer.server.lessons.schemas import LessonFrameOut
 from tropometer.server.people.schemas import Hand, LookOut, MailWish, StudentOut, Units
 from tropometer.server.text import Line
 from tropometer.teaching.judging.felt import FeltPlace
@@ -121,6 +122,25 @@ class PageSwing(Schema):
     clips: list[UUID]  # those that are ready
 
 
+class PictureThen(Schema):
+    """A frame as a lesson showed it, and where its picture is."""
+
+    frame: LessonFrameOut
+    src: str
+
+
+class ThenAndNow(Schema):
+    """A goal that was read in more than one lesson: first and last, and whether that is a change."""
+
+    name: str
+    goal: GoalSent
+    then_on: datetime
+    now_on: datetime
+    now_u95: float
+    change: ChangeOut
+    pictures: list[PictureThen]  # then and now at that moment, from the same side; or none
+
+
 class OwnPageOut(Schema):
     """Everything of one student in one place, and nothing of another's."""
 
@@ -133,6 +153,7 @@ class OwnPageOut(Schema):
     mail_wish: MailWish
     focus: list[FocusSent]  # the current plan: of the latest lesson that has one
     lesson_id: UUID | None  # the lesson it is of
+    then_and_now: list[ThenAndNow]
     lessons: list[PageLesson]
     swings: list[PageSwing]
     practised: list[PractisedOut]

@@ -23,12 +23,12 @@ export function Account() {
         The mail address is changed by whoever runs this server. Each change to the account is told there by
         mail.
       </p>
-      <div className="mt-5 grid items-start gap-6 md:grid-cols-2">
-        <Password />
-        <Sessions />
-        <LookChoice />
-        <Mails />
+      <div className="mt-5 gap-6 md:columns-2 [&>*]:mb-6 [&>*]:break-inside-avoid">
         <OwnLook />
+        <Sessions />
+        <Password />
+        <Mails />
+        <LookChoice />
       </div>
     </Page>
   );

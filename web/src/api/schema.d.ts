@@ -5948,6 +5948,8 @@ export interface components {
             focus: components["schemas"]["FocusSent"][];
             /** Lesson Id */
             lesson_id: string | null;
+            /** Then And Now */
+            then_and_now: components["schemas"]["ThenAndNow"][];
             /** Lessons */
             lessons: components["schemas"]["PageLesson"][];
             /** Swings */
@@ -6002,6 +6004,39 @@ export interface components {
             answered_at: string | null;
             /** Clips */
             clips: string[];
+        };
+        /**
+         * PictureThen
+         * @description A frame as a lesson showed it, and where its picture is.
+         */
+        PictureThen: {
+            frame: components["schemas"]["LessonFrameOut"];
+            /** Src */
+            src: string;
+        };
+        /**
+         * ThenAndNow
+         * @description A goal that was read in more than one lesson: first and last, and whether that is a change.
+         */
+        ThenAndNow: {
+            /** Name */
+            name: string;
+            goal: components["schemas"]["GoalSent"];
+            /**
+             * Then On
+             * Format: date-time
+             */
+            then_on: string;
+            /**
+             * Now On
+             * Format: date-time
+             */
+            now_on: string;
+            /** Now U95 */
+            now_u95: number;
+            change: components["schemas"]["ChangeOut"];
+            /** Pictures */
+            pictures: components["schemas"]["PictureThen"][];
         };
         /**
          * Ticked

@@ -18,6 +18,7 @@ import { EnterByCode } from "./EnterByCode";
 import { MailWish, type Wish } from "./MailWish";
 import { PracticeDrill } from "./PracticeDrill";
 import { PracticeLog } from "./PracticeLog";
+import { ThenAndNow } from "./ThenAndNow";
 import { type Page, usePage } from "./usePage";
 
 /** A student's own lasting page: all that is theirs in one place. Without a link: the way to it by a code. */
@@ -98,6 +99,13 @@ function Own({ token }: { token: string }) {
                   </div>
                 ),
             )}
+          </Part>
+        )}
+        {page.shown.then_and_now.length > 0 && (
+          <Part title="Then and now">
+            {page.shown.then_and_now.map((row) => (
+              <ThenAndNow key={`${row.goal.reading} ${row.goal.at}`} row={row} units={units} hand={hand} />
+            ))}
           </Part>
         )}
         <Part title="Lessons">

@@ -9,6 +9,8 @@ import { type Hand, momentWords } from "../../words";
 import type { Scene, Side, StageShown } from "../score";
 import { momentAt, stageSays } from "../stageSays";
 import { SceneOverlay, type WalkClip } from "./SceneOverlay";
+import { saidOn } from "./saidOn";
+import { useAskedLabel } from "./useAskedLabel";
 import { walkView } from "./walkView";
 
 interface Props {
@@ -30,13 +32,16 @@ export function PlayedStage({ side, shown, clip, source, scene, frame, units, ha
   const [closer, setCloser] = useState<View | null>(null);
   const view = closer ?? (size.height ? walkView(shown.showing, clip, size) : null);
   const drawn = useNumberedFrame(source, clip, frame, canvas, view, size);
+  const { asked, onClick } = useAskedLabel(drawn ?? frame);
   const pinch = usePinch(box, view, clip, size, setCloser);
   // What is looked at closer stays so until the walk goes elsewhere.
   // biome-ignore lint/correctness/useExhaustiveDependencies: another picture or another look ends it
   useEffect(() => setCloser(null), [shown.clip, shown.showing]);
   const on = drawn ?? frame;
   const moment = momentAt(clip, on);
+  const answer = saidOn(clip, asked ? [asked] : [], on, units, hand);
   return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: keys find the same words beneath, in "What the lines say"
     <div
       ref={box}
       role="img"
@@ -45,6 +50,7 @@ export function PlayedStage({ side, shown, clip, source, scene, frame, units, ha
       data-drawn={drawn ?? ""}
       className="relative min-w-0 flex-1 touch-pan-y overflow-hidden bg-dusk"
       {...pinch}
+      onClick={onClick}
     >
       <canvas
         ref={canvas}
@@ -57,6 +63,15 @@ export function PlayedStage({ side, shown, clip, source, scene, frame, units, ha
         <svg className="absolute inset-0 h-full w-full" aria-hidden="true">
           <SceneOverlay {...{ scene, side, clip, view, size, units, hand }} frame={drawn} />
         </svg>
+      )}
+      {answer.length > 0 && (
+        <p className="absolute inset-x-0 top-0 bg-brass px-2 py-1.5 text-sm leading-snug text-dusk">
+          {answer.map(({ reading, words }) => (
+            <span key={reading} className="block">
+              {words}
+            </span>
+          ))}
+        </p>
       )}
       <p className="num absolute bottom-0 left-0 max-w-full truncate bg-dusk/80 px-1.5 text-[11px] text-paper">
         <span

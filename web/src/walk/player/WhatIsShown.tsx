@@ -1,8 +1,8 @@
 import type { Units } from "../../units";
-import { number, unitSign } from "../../units";
-import { forStudent, gaugeForStudent, type Hand } from "../../words";
+import { gaugeForStudent, type Hand } from "../../words";
 import type { Scene, Side } from "../score";
 import type { WalkClip } from "./SceneOverlay";
+import { saidOn } from "./saidOn";
 
 /** What the lines on the stages are, and what they measure on this frame, in plain words. */
 export function WhatIsShown(props: {
@@ -20,19 +20,14 @@ export function WhatIsShown(props: {
     const shown = scene.stages[side];
     const clip = shown && clips.get(shown.clip);
     if (!shown || !clip) continue;
-    for (const gauge of clip.gauges.filter(({ id }) => scene.gauges.includes(id))) {
-      if (gauge.lines.length) lines.add(gaugeForStudent(gauge.id, hand));
-      for (const { frame, reading, value, u95, unit } of gauge.shapes) {
-        if (frame !== shown.frame + by || value == null || u95 == null) continue;
-        const amount = `${number(Math.abs(value), unit, units)} ${unitSign(unit, units)}`;
-        const error = `± ${number(u95, unit, units)} ${unitSign(unit, units)}`;
-        said.push({
-          key: `${side} ${gauge.id} ${reading}`,
-          whose: clip.whose === "student" ? "You" : clip.name,
-          words: `${forStudent(reading, amount, value, hand)} (${error})`,
-        });
-      }
-    }
+    for (const gauge of clip.gauges)
+      if (scene.gauges.includes(gauge.id) && gauge.lines.length) lines.add(gaugeForStudent(gauge.id, hand));
+    for (const { gauge, reading, words } of saidOn(clip, scene.gauges, shown.frame + by, units, hand))
+      said.push({
+        key: `${side} ${gauge} ${reading}`,
+        whose: clip.whose === "student" ? "You" : clip.name,
+        words,
+      });
   }
   if (!lines.size && !said.length) return null;
   return (
