@@ -23,9 +23,9 @@ SAY_MORE = {"Allow", "Content-Range", "Retry-After"}  # headers that belong to a
 EXACT = 2**53  # beyond it a JSON number is not what was written (RFC 8259, 6)
 # What comes there is not JSON: pieces of files, and forms with a file.
 _FILES = re.compile(r"/api/(sent/[^/]+/)?uploads(/|$)")
-_FORMS = re.compile(r"/api/book/drills/[^/]+/shown$")
+_FORMS = re.compile(r"/api/(book/drills/[^/]+/shown|me/portrait)$")
 MOST_FORM_BYTES = 20 * 1024 * 1024
-_FORGETS = re.compile(r"/api/bin/|/_allauth/browser/v1/auth/session$")
+_FORGETS = re.compile(r"/api/bin/|/api/me/portrait$|/_allauth/browser/v1/auth/session$")
 
 Answer = Callable[[HttpRequest], HttpResponseBase]
 

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Any
 from django.core.files import File
 from django.db import transaction
 
+from tropometer.server.people.models import User
 from tropometer.server.ranged import private_file
 from tropometer.server.rooms import RefusedClip, room_on_disk, scratch, video
 
@@ -16,7 +17,6 @@ if TYPE_CHECKING:
     from django.http import HttpRequest
     from django.http.response import HttpResponseBase
 
-    from tropometer.server.people.models import User
 
 MOST_BYTES = 15 * 1024 * 1024
 OWN_PORTRAIT = "/api/me/portrait.webp"  # for whom it shows
@@ -73,9 +73,7 @@ def drop_portrait(instructor: User) -> None:
 
 
 def _leave_portrait(instructor: User) -> None:
-    instructor.refresh_from_db(
-        fields=["portrait"], from_queryset=type(instructor).objects.select_for_update()
-    )
+    instructor.refresh_from_db(fields=["portrait"], from_queryset=User.objects.select_for_update())
     before, storage = instructor.portrait.name, instructor.portrait.storage
     instructor.portrait = ""
     if before:
