@@ -7,11 +7,12 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class Line:
-    """Words at a checkpoint; `ring`: the gauge whose end is ringed in chalk there."""
+    """Words at a checkpoint; `ring`: the gauge whose end is ringed in chalk, `curve`: what lies open meanwhile."""
 
     at: str
     words: str
     ring: str = ""
+    curve: str = ""
 
 
 # By the name of a clip of the swing, which is also that of the voice's file.
@@ -30,6 +31,7 @@ SPOKEN: dict[str, tuple[Line, ...]] = {
         Line(
             "top",
             "Beside you the model: the hip turns behind the foot, and stays inside. That is the one thing for this month.",
+            curve="pelvis_sway",
         ),
     ),
     "dag_first_face": (

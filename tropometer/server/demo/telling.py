@@ -114,6 +114,10 @@ def _score(
                 score.append({"at": 0, "kind": "stage", "side": side, "shown": stage})
             else:
                 score.append({"at": start, "kind": "frame", "side": side, "frame": frame})
+        if line.curve:
+            score.append({"at": start, "kind": "drawer", "drawer": {"part": "curves", "reading": line.curve}})
+        elif number and said[number - 1][0].curve:
+            score.append({"at": start, "kind": "drawer", "drawer": None})
         end = _end(sides["student"], line)
         if end:
             ring = {

@@ -19,6 +19,7 @@ from tropometer.server.bench.record import times_from_impact_s
 from tropometer.server.clips.camera import motion_rows
 from tropometer.server.clips.services import ready_clip
 from tropometer.server.rooms import RefusedClip, local_copy, scratch, video
+from tropometer.server.walks.drawers import Opened, laid_open, opened_in
 from tropometer.server.walks.models import KeptClip, Take, Walk
 from tropometer.server.walks.schemas import WalkClip
 from tropometer.server.walks.screens_code import screens_code
@@ -87,7 +88,8 @@ def make(lesson_id: UUID) -> None:
         {"id": id, "length_ms": take.length_ms, "score": score_of(pieces_of(take))}
         for id, take in takes.items()
     ]
-    kept = {id: shown for id in sorted(_clips_in(told)) if (shown := _shown(walk, UUID(id)))}
+    opened = opened_in(told)
+    kept = {id: shown for id in sorted(_clips_in(told)) if (shown := _shown(walk, UUID(id), opened))}
     pegs = {
         id: {peg.name: peg.frame for peg in clip.pegs if peg.name in CHECKPOINTS} for id, clip in kept.items()
     }
@@ -99,11 +101,11 @@ def make(lesson_id: UUID) -> None:
         _keep(walk, whole, {UUID(id): shown for id, shown in kept.items() if id in named}, voice)
 
 
-def _shown(walk: Walk, clip_id: UUID) -> WalkClip | None:
+def _shown(walk: Walk, clip_id: UUID, opened: Opened) -> WalkClip | None:
     """A clip as it can be drawn now; where it was deleted since, as the walk has kept it."""
     clip = ready_clip(clip_id)
     if clip is not None and not clip.is_removed:
-        return kept_clip(clip, walk.lesson.swing.student_id)
+        return kept_clip(clip, walk.lesson.swing.student_id, opened)
     kept = walk.clips.filter(clip_id=clip_id).first()
     return WalkClip.model_validate(kept.shown) if kept else None
 
@@ -170,10 +172,10 @@ def _keep_clips(walk: Walk, clips: dict[UUID, WalkClip]) -> None:
         kept.save()
 
 
-def kept_clip(clip: Clip, student_id: UUID | None) -> WalkClip:
+def kept_clip(clip: Clip, student_id: UUID | None, opened: Opened = frozenset()) -> WalkClip:
     """A clip with what can be drawn on it, for a student; values hang on no mark that nobody looked at.
 
-    Somebody else's swing is neither theirs nor named.
+    `opened` is what lay open of its swing over time. Somebody else's swing is neither theirs nor named.
     """
     swing = bench.swing_of(clip.instructor, clip.swing_id)
     state = measured(swing)
@@ -206,6 +208,7 @@ def kept_clip(clip: Clip, student_id: UUID | None) -> WalkClip:
             "pegs": on_clip["pegs"],
             "gauges": gauges,
             "camera_motion": motion_rows(clip),
+            **laid_open(swing, told.readings, opened),
         },
         from_attributes=True,
     )

@@ -11,6 +11,7 @@ from tropometer.server.bench.measured_schemas import GaugeOut, PegOut
 from tropometer.server.people.schemas import Hand
 from tropometer.server.walks.score import Ms, Name, ScoreEvent
 from tropometer.swing.names import View
+from tropometer.swing.readings.reading import Unit
 
 MOST_VOICE_CHARACTERS = 2_800_000  # of a piece, in base64: 20 s of what a browser without any codec records
 MOST_EVENTS = 20_000
@@ -95,6 +96,24 @@ class WalkOut(Schema):
     film_progress: int | None  # percent of one that is being made
 
 
+class WalkCurve(BaseModel):
+    """A reading over time; null where a frame lacks its marks."""
+
+    reading: str
+    unit: Unit
+    at_s: list[float]  # from impact
+    values: list[float | None]
+    u95: list[float | None]
+
+
+class WalkStart(BaseModel):
+    """When a part of the body starts toward the target, seconds from the top."""
+
+    part: str
+    value: float
+    u95: float
+
+
 class WalkClip(BaseModel):
     """A clip as a walk shows it."""
 
@@ -110,6 +129,8 @@ class WalkClip(BaseModel):
     pegs: list[PegOut]
     gauges: list[GaugeOut]
     camera_motion: list[list[float]] | None
+    curves: list[WalkCurve] = []  # those that lay open in the walk
+    starts: list[WalkStart] = []  # where the relay did
 
 
 class PlayedWalk(BaseModel):

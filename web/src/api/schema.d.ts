@@ -5666,6 +5666,47 @@ export interface components {
             gauges: components["schemas"]["GaugeOut"][];
             /** Camera Motion */
             camera_motion: number[][] | null;
+            /**
+             * Curves
+             * @default []
+             */
+            curves: components["schemas"]["WalkCurve"][];
+            /**
+             * Starts
+             * @default []
+             */
+            starts: components["schemas"]["WalkStart"][];
+        };
+        /**
+         * WalkCurve
+         * @description A reading over time; null where a frame lacks its marks.
+         */
+        WalkCurve: {
+            /** Reading */
+            reading: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            /** At S */
+            at_s: number[];
+            /** Values */
+            values: (number | null)[];
+            /** U95 */
+            u95: (number | null)[];
+        };
+        /**
+         * WalkStart
+         * @description When a part of the body starts toward the target, seconds from the top.
+         */
+        WalkStart: {
+            /** Part */
+            part: string;
+            /** Value */
+            value: number;
+            /** U95 */
+            u95: number;
         };
         /** MessageOut */
         MessageOut: {

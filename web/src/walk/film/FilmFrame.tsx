@@ -3,6 +3,8 @@ import { ChalkLayer } from "../../drawn/ChalkLayer";
 import type { Point } from "../../drawn/stageView";
 import type { Units } from "../../units";
 import { type Hand, sidesOf } from "../../words";
+import { canBeDrawn, DrawerLayer } from "../drawer/DrawerLayer";
+import { standingsOf } from "../player/OpenDrawer";
 import { SceneOverlay, type WalkClip } from "../player/SceneOverlay";
 import type { Scene } from "../score";
 import { stageSays } from "../stageSays";
@@ -22,6 +24,7 @@ export interface Told {
 const SVG = "http://www.w3.org/2000/svg";
 const [WIDE, STAGES_HIGH, FOOT_HIGH] = [720, 900, 180];
 const [PINE, PAPER, BRASS, DUSK] = ["#16302B", "#F6F3EA", "#B8892B", "#10201D"];
+const [DRAWER_HIGH, SAYS_HIGH] = [200, 32];
 const LETTERS_A_LINE = 56;
 const MOST_LINES = 3;
 
@@ -53,8 +56,32 @@ export function FilmStages(props: {
           </svg>
         );
       })}
+      <FilmDrawer {...props} />
       {stages.length > 1 && <rect x={WIDE / 2 - 2} y={0} width={4} height={STAGES_HIGH} fill={PINE} />}
     </svg>
+  );
+}
+
+/** A curve or the relay that lay open, over the stages' foot. */
+function FilmDrawer(props: Parameters<typeof FilmStages>[0]) {
+  const { scene, stages, clips, units, hand } = props;
+  const sides = stages.map(({ side }) => side);
+  const standing = standingsOf(scene, clips, sides);
+  const { drawer } = scene;
+  const part = drawer?.part;
+  if (
+    (part !== "curves" && part !== "relay") ||
+    !canBeDrawn(
+      drawer,
+      standing.map(({ clip }) => clip),
+    )
+  )
+    return null;
+  const shown = { part, reading: drawer?.reading ?? "", stages: standing, units, hand };
+  return (
+    <g transform={`translate(0 ${STAGES_HIGH - SAYS_HIGH - DRAWER_HIGH})`}>
+      <DrawerLayer {...shown} width={WIDE} height={DRAWER_HIGH} />
+    </g>
   );
 }
 

@@ -62,7 +62,8 @@ export function filmOf(walk: Schemas["PlayedWalk"], title: string, units: Units,
       had?.stages === scene.stages &&
       had.gauges === scene.gauges &&
       had.chalk === scene.chalk &&
-      had.solo === scene.solo;
+      had.solo === scene.solo &&
+      had.drawer === scene.drawer;
     const sameFoot = before?.told.ms === told.ms && before.told.caption === told.caption;
     before = { scene, told };
     const overStages = () =>

@@ -15,6 +15,7 @@ import type { Units } from "../../units";
 import { type Hand, momentWords, sidesOf } from "../../words";
 import { type Score, ScoreReader, type Side } from "../score";
 import { minutes } from "../words";
+import { OpenDrawer } from "./OpenDrawer";
 import { PlayedStage } from "./PlayedStage";
 import { PACES, useVoice, type Voice } from "./useVoice";
 import { WalkBar } from "./WalkBar";
@@ -76,6 +77,7 @@ export function WalkPlayer({ walk, base, units, hand, begin = false, beneath }: 
           </p>
         )}
       </div>
+      <OpenDrawer {...{ scene, clips, sides, by, units, hand }} />
       {told && words && <p className="bg-dusk px-3 py-2 text-sm leading-snug">{sidesOf(words, hand)}</p>}
       <WalkBar voice={voice} length={walk.length_ms} chapters={walk.chapters} />
       <div className="flex flex-wrap items-center gap-x-0.5 px-2 pb-2">

@@ -1,0 +1,151 @@
+import { INK } from "../../drawn/ink";
+import { tapeScale } from "../../drawn/tapeScale";
+import { nameOf, readWords } from "../../lesson/goalWords";
+import type { Units } from "../../units";
+import { type Hand, PART_WORDS, sidesOf } from "../../words";
+import type { WalkClip } from "../player/SceneOverlay";
+import { stretches, valueAt } from "./overTime";
+
+const [DUSK, PAPER, BRASS] = ["#10201D", "#F6F3EA", "#D8AA4C"];
+const LANES = ["club", "lead_arm", "chest", "pelvis_turn", "pelvis_shift", "lead_knee"]; // from the floor up
+const [NAMES, PAD, ROW] = [104, 8, 17];
+
+/** A stage's clip and the time from impact at which it stands. */
+export interface Standing {
+  clip: WalkClip;
+  at_s: number | null;
+}
+
+interface Props {
+  part: "curves" | "relay";
+  reading: string;
+  stages: Standing[];
+  width: number;
+  height: number;
+  units: Units;
+  hand: Hand; // of the student who reads it
+}
+
+/** What of the swings over time lay open on the bench: the same in the player and in the film. */
+export function DrawerLayer(props: Props) {
+  const { part, width, height } = props;
+  return (
+    <g data-drawer={part}>
+      <rect width={width} height={height} fill={DUSK} />
+      {part === "curves" ? <CurvesOpen {...props} /> : <RelayOpen {...props} />}
+    </g>
+  );
+}
+
+function CurvesOpen({ reading, stages, width, height, units, hand }: Props) {
+  const laid = stages.flatMap(({ clip, at_s }) => {
+    const curve = clip.curves?.find((each) => each.reading === reading);
+    return curve ? [{ clip, at_s, curve }] : [];
+  });
+  const [first] = laid;
+  if (!first) return null;
+  const times = laid.flatMap(({ curve }) => curve.at_s);
+  const [from, to] = [Math.min(...times), Math.max(...times)];
+  const bounds = laid.flatMap(({ curve }) =>
+    curve.values.flatMap((value, i) =>
+      value === null ? [] : [value - (curve.u95[i] ?? 0), value + (curve.u95[i] ?? 0)],
+    ),
+  );
+  const { unit } = first.curve;
+  const scale = tapeScale(bounds, unit, units);
+  const top = ROW + 4;
+  const x = (at_s: number) => PAD + ((at_s - from) / Math.max(to - from, 0.01)) * (width - 2 * PAD);
+  const y = (value: number) => top + (1 - scale.at(value)) * (height - top - 6);
+  const told = laid.flatMap(({ clip, at_s, curve }) => {
+    const found = at_s === null ? null : valueAt(curve, at_s);
+    const whose = clip.whose === "student" ? "you" : "reference";
+    return found ? [`${whose} ${readWords(reading, found.value, unit, units, hand)}`] : [];
+  });
+  return (
+    <>
+      <line x1={PAD} x2={width - PAD} y1={y(0)} y2={y(0)} stroke={PAPER} strokeOpacity={0.45} />
+      <line x1={x(0)} x2={x(0)} y1={top} y2={height} stroke={BRASS} strokeOpacity={0.8} />
+      {laid.map(({ clip, at_s, curve }) => (
+        <g key={clip.id} stroke={INK[clip.whose]} fill="none">
+          {stretches(curve.values).map(([begin, end]) => {
+            const at = Array.from({ length: end - begin + 1 }, (_, i) => begin + i);
+            const point = (i: number, way: -1 | 0 | 1) =>
+              `${x(curve.at_s[i] ?? 0).toFixed(1)},${y((curve.values[i] ?? 0) + way * (curve.u95[i] ?? 0)).toFixed(1)}`;
+            const ribbon = [...at.map((i) => point(i, 1)), ...at.toReversed().map((i) => point(i, -1))];
+            return (
+              <g key={begin}>
+                <polygon points={ribbon.join(" ")} fill={INK[clip.whose]} fillOpacity={0.25} stroke="none" />
+                <polyline points={at.map((i) => point(i, 0)).join(" ")} strokeWidth={2} />
+              </g>
+            );
+          })}
+          {at_s !== null && (
+            <line x1={x(at_s)} x2={x(at_s)} y1={top} y2={height} strokeDasharray="3 3" strokeWidth={1.5} />
+          )}
+        </g>
+      ))}
+      <text x={PAD} y={ROW - 3} fontSize={12} fill={PAPER}>
+        {[nameOf(reading, hand), told.join("; ")].filter(Boolean).join(": ")}
+      </text>
+    </>
+  );
+}
+
+/** When each part starts, from the top to impact, one lane above the other. */
+function RelayOpen({ stages, width, height, hand }: Props) {
+  const runs = stages.flatMap(({ clip }) => {
+    const top = clip.pegs.find(({ name }) => name === "top")?.frame;
+    const top_s = top === undefined ? undefined : clip.from_impact_s?.[top];
+    return clip.starts?.length && top_s !== undefined ? [{ clip, impact: -top_s }] : [];
+  });
+  const all = runs.flatMap(({ clip, impact }) => [
+    impact,
+    ...(clip.starts ?? []).flatMap(({ value, u95 }) => [value - u95, value + u95]),
+  ]);
+  if (!all.length) return null;
+  const [from, to] = [Math.min(-0.1, ...all), Math.max(...all)];
+  const x = (seconds: number) => NAMES + ((seconds - from) / (to - from)) * (width - NAMES - PAD);
+  const lane = (height - 4) / LANES.length;
+  return (
+    <>
+      {LANES.map((part, i) => (
+        <text key={part} x={PAD} y={i * lane + lane * 0.68} fontSize={12} fill={PAPER}>
+          {sidesOf(PART_WORDS[part] ?? part, hand)}
+        </text>
+      ))}
+      {runs.map(({ clip, impact }, row) => (
+        <g key={clip.id} fill={INK[clip.whose]} stroke={INK[clip.whose]}>
+          {(clip.starts ?? []).map(({ part, value, u95 }) => {
+            const i = LANES.indexOf(part);
+            if (i < 0) return null;
+            const y = i * lane + lane * (row ? 0.54 : 0.14);
+            const thick = lane * 0.32;
+            return (
+              <g key={part}>
+                <rect
+                  x={x(value)}
+                  y={y}
+                  width={Math.max(x(impact) - x(value), 0)}
+                  height={thick}
+                  fillOpacity={0.35}
+                  stroke="none"
+                />
+                <rect x={x(value) - 1.5} y={y} width={3} height={thick} stroke="none" />
+                <line x1={x(value - u95)} x2={x(value + u95)} y1={y + thick / 2} y2={y + thick / 2} />
+              </g>
+            );
+          })}
+          <line x1={x(impact)} x2={x(impact)} y1={0} y2={height} strokeDasharray="3 3" />
+        </g>
+      ))}
+      <line x1={x(0)} x2={x(0)} y1={0} y2={height} stroke={BRASS} strokeWidth={2} />
+    </>
+  );
+}
+
+/** Whether there is anything to be drawn of what lay open. */
+export function canBeDrawn(drawer: { part: string; reading: string } | null, clips: WalkClip[]): boolean {
+  if (drawer?.part === "curves")
+    return clips.some((clip) => clip.curves?.some(({ reading }) => reading === drawer.reading));
+  return drawer?.part === "relay" && clips.some((clip) => (clip.starts?.length ?? 0) > 0);
+}
