@@ -147,6 +147,18 @@ class WalkTests(WalkCase):
         self.post(f"{self.walk}/takes/{take}/pieces", sent[3], 204)  # the browser is back
         self.assertAlmostEqual(self.made()[0]["length_ms"], 8000, delta=30)
 
+    def test_a_curve_that_lay_open_goes_along_as_it_was_measured(self) -> None:
+        drawer = {"part": "curves", "reading": "pelvis_sway"}
+        self.record(counted(3), [*self.events((1000, 5)), {"at": 1500, "kind": "drawer", "drawer": drawer}])
+        (clip,) = self.made()[0]["clips"]
+        (curve,) = clip["curves"]
+        self.assertEqual((curve["reading"], clip["starts"]), ("pelvis_sway", []))
+        given = [i for i, value in enumerate(curve["values"]) if value is not None]
+        tape = self.call("GET", f"/api/swings/{self.clip.swing_id}")["measured"]["readings"]
+        sway = next(each for each in tape if each["reading"] == "pelvis_sway")
+        at_impact = [curve["values"][i] for i in given if curve["at_s"][i] == 0]
+        self.assertEqual(at_impact, [sway["value"][sway["at"].index("impact")]])
+
     def test_a_full_disk_is_said_and_the_walk_is_made_once_there_is_room(self) -> None:
         self.record(counted(4), self.events((1000, 5)))
         full = OSError(errno.ENOSPC, "No space left on device")
