@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
-from playwright.sync_api import Route, expect
+import io
+import json
+import zipfile
+
+from playwright.sync_api import FilePayload, Page, Route, expect
 
 from tests.browser.recording import RecordingCase
+from tests.browser.test_accessible import check_axe
 from tests.server.voices import tones
 from tropometer.server.lessons.models import Lesson
 from tropometer.server.walks.models import Piece, Take
+from tropometer.server.walks.playing import record_files
 
 
 class WalkFaultTests(RecordingCase):
@@ -54,6 +60,40 @@ class WalkFaultTests(RecordingCase):
         self.assertAlmostEqual(
             walk.length_ms, sum(take.length_ms or 0 for take in Take.objects.all()), delta=60
         )
+
+    def test_a_walk_opens_again_from_its_file_and_one_that_is_none_is_said_to_be_none(self) -> None:
+        page = self.page
+        self.record(page)
+        page.evaluate("say('ArrowRight')")
+        page.wait_for_timeout(900)
+        self.end(page)
+        walk, _ = self.made()
+        (step,) = [e["at"] for e in walk.score if e["kind"] == "frame"]
+        files = dict(record_files(walk))
+        elsewhere = self.new_page()
+        self.client.logout()
+        self.context.clear_cookies()
+        elsewhere.goto("/w")
+        self.choose(elsewhere, files)
+        elsewhere.get_by_role("slider", name="Where in the walk").fill(str(round((step + 150) / 100) * 100))
+        expect(elsewhere.locator("[data-walk-stage=student]")).to_have_attribute("data-drawn", "1")
+        self.assertEqual(self.played_strip(elsewhere), 1)
+        check_axe(self, elsewhere, "a walk from a file")
+        record = json.loads(files["walk.json"])
+        wild = {**record, "score": [{"at": 0, "kind": "unheard"}, *record["score"]]}
+        self.choose(elsewhere, files | {"walk.json": json.dumps(wild).encode()})
+        expect(elsewhere.get_by_role("alert")).to_contain_text("says what no walk says")
+        self.choose(elsewhere, {name: content for name, content in files.items() if name != "voice.m4a"})
+        expect(elsewhere.get_by_role("alert")).to_contain_text("walk.zip: walk/voice.m4a is missing")
+
+    def choose(self, page: Page, files: dict[str, bytes]) -> None:
+        """Hand the page a record of these files."""
+        packed = io.BytesIO()
+        with zipfile.ZipFile(packed, "w") as archive:
+            for name, content in files.items():
+                archive.writestr(f"walk/{name}", content)
+        chosen: FilePayload = {"name": "walk.zip", "mimeType": "application/zip", "buffer": packed.getvalue()}
+        page.get_by_label("File of a lesson").set_input_files(chosen)
 
     def test_a_student_without_a_decoder_sees_the_same_frames_as_stills(self) -> None:
         page = self.page

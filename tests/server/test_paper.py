@@ -97,5 +97,8 @@ class PaperTests(DeskCase):
         self.assertGreaterEqual(len(named), 4)
         self.assertLessEqual(named, set(files.namelist()))  # nothing from elsewhere
         self.assertTrue(files.read("lesson.pdf").startswith(b"%PDF"))
+        self.assertFalse(
+            [name for name in files.namelist() if name.startswith("walk/")]
+        )  # nothing was spoken
         record = json.loads(files.read("swing.json"))
         self.assertEqual(record["clips"][0]["checkpoints"]["top"], 5)

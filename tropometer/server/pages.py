@@ -44,6 +44,14 @@ def own_page(request: HttpRequest, token: str = "") -> HttpResponse:
     return behind_link("src/page/OwnPage.tsx", [f"/api/pages/{token}"] if token else [])
 
 
+@require_safe
+@never_cache
+@ensure_csrf_cookie
+def walk_page(request: HttpRequest) -> HttpResponse:
+    """Where a walk record is opened from a file."""
+    return behind_link("src/walk/opened/OpenedWalk.tsx")
+
+
 def behind_link(screen: str, asked: Iterable[str] = (), heading: str = "") -> HttpResponse:
     """The page behind a student's link.
 

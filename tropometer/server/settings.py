@@ -137,6 +137,7 @@ SECURE_REFERRER_POLICY = "same-origin"  # a lesson's link must not travel on
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": [SELF],
+        "connect-src": [SELF, "blob:"],  # a clip out of a file that lies in the browser
         "img-src": [SELF, "blob:"],
         "media-src": [SELF, "blob:"],
         "worker-src": [SELF, "blob:"],

@@ -7,7 +7,7 @@ from tropometer.server.bench.requests import student_sends
 from tropometer.server.clips import tus
 from tropometer.server.lessons.sheet_page import sheet_page
 from tropometer.server.operations.health import healthy, ready
-from tropometer.server.pages import own_page, screens, sending_page, student_worker
+from tropometer.server.pages import own_page, screens, sending_page, student_worker, walk_page
 from tropometer.server.problems import unknown
 
 begin, go_on = tus.endpoint(tus.instructor_sends, open_to_all=False)
@@ -26,6 +26,7 @@ urlpatterns = [
     path("student-worker.js", student_worker),
     path("l/<str:token>", sheet_page),
     path("s/<str:token>", sending_page),
+    path("w", walk_page),
     path("p", own_page),
     path("p/<str:token>", own_page),
     path("p/<str:token>/mail", own_page),

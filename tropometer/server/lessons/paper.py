@@ -26,7 +26,7 @@ from tropometer.server.fonts import BOLD, FONTS, REGULAR, font_file
 from tropometer.server.lessons import versions
 from tropometer.server.lessons.sending import link
 from tropometer.server.teaching.showing import drawing_file, found_or_404
-from tropometer.server.walks.playing import captions_of
+from tropometer.server.walks.playing import captions_of, record_files
 from tropometer.server.walks.screens_code import screens_code
 from tropometer.swing.formats.swing_record import to_document
 
@@ -81,6 +81,8 @@ def bundle(lesson: Lesson, version: SentSheet) -> bytes:
             with walk.film.open("rb") as film:
                 files.writestr("walk.mp4", film.read())
             files.writestr("walk.vtt", captions_of(walk))
+        for name, content in record_files(walk) if walk is not None else ():
+            files.writestr(f"walk/{name}", content, zipfile.ZIP_STORED)
         record = to_document(record_of(lesson.swing, ready_clips(lesson.swing)))
         files.writestr("swing.json", orjson.dumps(record, option=orjson.OPT_INDENT_2))
     return packed.getvalue()

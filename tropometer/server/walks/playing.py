@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import TYPE_CHECKING, Any
 
 from django.http import Http404, HttpResponse
 
 from tropometer.server.ranged import private_file
 from tropometer.server.rooms import local_copy
+from tropometer.server.walks.schemas import PlayedWalk
 from tropometer.video.stills import still_jpeg
 
 if TYPE_CHECKING:
@@ -81,6 +83,19 @@ def _cue(words: str) -> str:
 def has_film(walk: Walk) -> bool:
     """Whether there is a film of the walk as it was made last."""
     return bool(walk.film) and walk.film_made == walk.made
+
+
+def record_files(walk: Walk) -> Iterator[tuple[str, bytes]]:
+    """A walk as a record that opens again elsewhere (docs/formats/walk.md); nothing while it is not made."""
+    if not is_made(walk):
+        return
+    record = PlayedWalk.model_validate(played(walk))
+    yield "walk.json", record.model_dump_json().encode()
+    with walk.voice.open("rb") as voice:
+        yield "voice.m4a", voice.read()
+    for kept in walk.clips.all():
+        with kept.file.open("rb") as film:
+            yield f"clips/{kept.clip_id}.mp4", film.read()
 
 
 def film_file(request: HttpRequest, walk: Walk) -> HttpResponseBase:

@@ -5,6 +5,7 @@ import type { Schemas } from "../api/client";
 import { clipWorkerUrl } from "../frames/workers";
 import { keepOffline } from "../offline/keepOffline";
 import type { Units } from "../units";
+import { served } from "../walk/player/files";
 import { minutes } from "../walk/words";
 import type { Hand } from "../words";
 
@@ -76,7 +77,7 @@ export function SheetWalk(props: {
   return (
     <div className="mb-5" data-no-print>
       <Suspense fallback={<p className="rounded bg-pine p-4 text-paper">Opening the walk …</p>}>
-        <WalkPlayer walk={played.data} base={base} units={units} hand={hand} begin />
+        <WalkPlayer walk={played.data} files={served(base, played.data)} units={units} hand={hand} begin />
       </Suspense>
       {walk.film && (
         <a className="link mt-1 inline-block text-sm" href={`${base}/film.mp4`} download>

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, got, type Schemas } from "../api/client";
 import { meQuery } from "../api/queries";
 import type { Cut } from "../walk/cut";
+import { served } from "../walk/player/files";
 import { WalkPlayer } from "../walk/player/WalkPlayer";
 import { minutes } from "../walk/words";
 import type { Lesson } from "./useLessonActions";
@@ -42,7 +43,7 @@ export function WalkDesk(props: {
       {played.data && (
         <WalkPlayer
           walk={played.data}
-          base={`/api/lessons/${lesson.id}/walk`}
+          files={served(`/api/lessons/${lesson.id}/walk`, played.data)}
           units={units}
           hand={lesson.student.hand}
           beneath={

@@ -15,6 +15,7 @@ import type { Units } from "../../units";
 import { type Hand, momentWords, sidesOf } from "../../words";
 import { type Score, ScoreReader, type Side } from "../score";
 import { minutes } from "../words";
+import type { WalkFiles } from "./files";
 import { OpenDrawer } from "./OpenDrawer";
 import { PlayedStage } from "./PlayedStage";
 import { PACES, useVoice, type Voice } from "./useVoice";
@@ -23,7 +24,7 @@ import { WhatIsShown } from "./WhatIsShown";
 
 interface Props {
   walk: Schemas["PlayedWalk"];
-  base: string; // the address under which its voice and clips lie
+  files: WalkFiles;
   units: Units;
   hand: Hand; // of the student who reads it
   begin?: boolean; // somebody has just pressed to hear it
@@ -31,7 +32,7 @@ interface Props {
 }
 
 /** A narrated walk: the voice is the clock, and the stages show what stood there when it was said. */
-export function WalkPlayer({ walk, base, units, hand, begin = false, beneath }: Props) {
+export function WalkPlayer({ walk, files, units, hand, begin = false, beneath }: Props) {
   const audio = useRef<HTMLAudioElement>(null);
   const voice = useVoice(audio, begin);
   const reader = useMemo(() => new ScoreReader(walk.score as Score), [walk.score]);
@@ -51,19 +52,14 @@ export function WalkPlayer({ walk, base, units, hand, begin = false, beneath }: 
   return (
     <section aria-label="Walk through your swing" className="overflow-hidden rounded bg-pine text-paper">
       {/* biome-ignore lint/a11y/useMediaCaption: captions are told beneath, chapter by chapter */}
-      <audio ref={audio} src={`${base}/voice.m4a?${walk.made}`} preload="auto" />
+      <audio ref={audio} src={files.voice} preload="auto" />
       <div className="relative flex aspect-[4/5] gap-0.5 sm:aspect-[5/4]" data-walk-ms={Math.round(voice.ms)}>
         {sides.map((side) => {
           const shown = scene.stages[side];
           const clip = shown && clips.get(shown.clip);
           if (!shown || !clip) return null;
           const frame = Math.min(Math.max(shown.frame + by, 0), clip.frame_count - 1);
-          const source = {
-            proxy: `${base}/clips/${clip.id}.mp4`,
-            still: (number: number, height?: number) =>
-              `${base}/clips/${clip.id}/${number}.jpg${height ? `?height=${height}` : ""}`,
-            frame_count: clip.frame_count,
-          };
+          const source = files.source(clip);
           return (
             <PlayedStage
               key={`${side} ${clip.id}`}
