@@ -1,3 +1,4 @@
+import type { Schemas } from "../../api/client";
 import { INK } from "../../drawn/ink";
 import { tapeScale } from "../../drawn/tapeScale";
 import { nameOf, readWords } from "../../lesson/goalWords";
@@ -53,21 +54,33 @@ function CurvesOpen({ reading, stages, width, height, units, hand }: Props) {
   );
   const { unit } = first.curve;
   const scale = tapeScale(bounds, unit, units);
-  const top = ROW + 4;
-  const x = (at_s: number) => PAD + ((at_s - from) / Math.max(to - from, 0.01)) * (width - 2 * PAD);
-  const y = (value: number) => top + (1 - scale.at(value)) * (height - top - 6);
   const told = laid.flatMap(({ clip, at_s, curve }) => {
     const found = at_s === null ? null : valueAt(curve, at_s);
-    const whose = clip.whose === "student" ? "you" : "reference";
-    return found ? [`${whose} ${readWords(reading, found.value, unit, units, hand)}`] : [];
+    const what = clip.whose === "student" ? nameOf(reading, hand) : "reference";
+    return found ? [`${what}: ${readWords(reading, found.value, unit, units, hand)}`] : [];
   });
+  const lines = told.length ? told : [nameOf(reading, hand)];
+  const top = lines.length * ROW + 4;
+  const x = (at_s: number) => PAD + ((at_s - from) / Math.max(to - from, 0.01)) * (width - 2 * PAD);
+  const y = (value: number) => top + (1 - scale.at(value)) * (height - top - 6);
   return (
     <>
       <line x1={PAD} x2={width - PAD} y1={y(0)} y2={y(0)} stroke={PAPER} strokeOpacity={0.45} />
       <line x1={x(0)} x2={x(0)} y1={top} y2={height} stroke={BRASS} strokeOpacity={0.8} />
       {laid.map(({ clip, at_s, curve }) => (
         <g key={clip.id} stroke={INK[clip.whose]} fill="none">
+          <polyline
+            points={curve.values
+              .flatMap((value, i) =>
+                value === null ? [] : [`${x(curve.at_s[i] ?? 0).toFixed(1)},${y(value).toFixed(1)}`],
+              )
+              .join(" ")}
+            strokeDasharray="2 4"
+            strokeOpacity={0.7}
+          />
           {stretches(curve.values).map(([begin, end]) => {
+            if (begin === end)
+              return <Alone key={begin} at={x(curve.at_s[begin] ?? 0)} y={y} of={curve} i={begin} />;
             const at = Array.from({ length: end - begin + 1 }, (_, i) => begin + i);
             const point = (i: number, way: -1 | 0 | 1) =>
               `${x(curve.at_s[i] ?? 0).toFixed(1)},${y((curve.values[i] ?? 0) + way * (curve.u95[i] ?? 0)).toFixed(1)}`;
@@ -84,9 +97,23 @@ function CurvesOpen({ reading, stages, width, height, units, hand }: Props) {
           )}
         </g>
       ))}
-      <text x={PAD} y={ROW - 3} fontSize={12} fill={PAPER}>
-        {[nameOf(reading, hand), told.join("; ")].filter(Boolean).join(": ")}
-      </text>
+      {lines.map((line, i) => (
+        <text key={line} x={PAD} y={(i + 1) * ROW - 3} fontSize={12} fill={PAPER}>
+          {line}
+        </text>
+      ))}
+    </>
+  );
+}
+
+/** A value with none on the frames beside it, with its error. */
+function Alone(props: { at: number; y: (value: number) => number; of: Schemas["WalkCurve"]; i: number }) {
+  const { at, y, of, i } = props;
+  const [value, u95] = [of.values[i] ?? 0, of.u95[i] ?? 0];
+  return (
+    <>
+      <line x1={at} x2={at} y1={y(value + u95)} y2={y(value - u95)} strokeOpacity={0.8} />
+      <circle cx={at} cy={y(value)} r={3} fill="#10201D" strokeWidth={1.8} />
     </>
   );
 }

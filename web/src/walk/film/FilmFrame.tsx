@@ -24,7 +24,8 @@ export interface Told {
 const SVG = "http://www.w3.org/2000/svg";
 const [WIDE, STAGES_HIGH, FOOT_HIGH] = [720, 900, 180];
 const [PINE, PAPER, BRASS, DUSK] = ["#16302B", "#F6F3EA", "#B8892B", "#10201D"];
-const [DRAWER_HIGH, SAYS_HIGH] = [200, 32];
+const [DRAWER_HIGH, SAYS_HIGH] = [210, 30];
+const CLOSER = 1.6; // what lies open is read on a phone: as large as in the player
 const LETTERS_A_LINE = 56;
 const MOST_LINES = 3;
 
@@ -56,8 +57,8 @@ export function FilmStages(props: {
           </svg>
         );
       })}
-      <FilmDrawer {...props} />
       {stages.length > 1 && <rect x={WIDE / 2 - 2} y={0} width={4} height={STAGES_HIGH} fill={PINE} />}
+      <FilmDrawer {...props} />
     </svg>
   );
 }
@@ -79,8 +80,8 @@ function FilmDrawer(props: Parameters<typeof FilmStages>[0]) {
     return null;
   const shown = { part, reading: drawer?.reading ?? "", stages: standing, units, hand };
   return (
-    <g transform={`translate(0 ${STAGES_HIGH - SAYS_HIGH - DRAWER_HIGH})`}>
-      <DrawerLayer {...shown} width={WIDE} height={DRAWER_HIGH} />
+    <g transform={`translate(0 ${STAGES_HIGH - SAYS_HIGH - DRAWER_HIGH}) scale(${CLOSER})`}>
+      <DrawerLayer {...shown} width={WIDE / CLOSER} height={DRAWER_HIGH / CLOSER} />
     </g>
   );
 }

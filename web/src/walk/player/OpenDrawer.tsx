@@ -34,7 +34,7 @@ function Drawn(props: Omit<Parameters<typeof DrawerLayer>[0], "width" | "height"
   const box = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(box);
   return (
-    <div ref={box} className="h-28 border-t-2 border-pine">
+    <div ref={box} className="h-32 border-t-2 border-pine">
       <svg className="block h-full w-full" aria-hidden="true">
         {height > 0 && <DrawerLayer {...props} width={width} height={height} />}
       </svg>
