@@ -105,6 +105,7 @@ export function rangeWords(
     : `at most ${withSign(high ?? 0, unit, units, signed)}`;
 }
 
-function withSign(value: number, unit: Unit, units: Units, signed = false): string {
+/** "4.2 cm", "15°". */
+export function withSign(value: number, unit: Unit, units: Units, signed = false): string {
   return `${number(value, unit, units, signed)}${unit === "deg" ? "" : " "}${unitSign(unit, units)}`;
 }

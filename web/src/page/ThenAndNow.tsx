@@ -1,9 +1,9 @@
 import type { Schemas } from "../api/client";
 import { TapePicture } from "../drawn/TapePicture";
 import { DrawnFrame } from "../lesson/DrawnFrame";
-import { nameOf, readWords } from "../lesson/goalWords";
+import { nameOf, readWords, withSign } from "../lesson/goalWords";
 import { day } from "../parts/when";
-import { number, type Units, unitSign } from "../units";
+import type { Units } from "../units";
 import { type Hand, momentWords } from "../words";
 
 type Row = Schemas["ThenAndNow"];
@@ -12,8 +12,6 @@ type Row = Schemas["ThenAndNow"];
 export function ThenAndNow({ row, units, hand }: { row: Row; units: Units; hand: Hand }) {
   const { goal, change, pictures } = row;
   const said = (value: number) => readWords(goal.reading, value, goal.unit, units, hand);
-  const amount = (value: number) =>
-    `${number(Math.abs(value), goal.unit, units)} ${unitSign(goal.unit, units)}`;
   return (
     <section className="mb-5" aria-label={`Then and now: ${row.name}`}>
       <h3 className="font-semibold">{row.name}</h3>
@@ -49,7 +47,8 @@ export function ThenAndNow({ row, units, hand }: { row: Row; units: Units; hand:
         units={units}
       />
       <p className="text-sm">
-        {MOVED[change.moved]} (by {amount(change.by)}; from {amount(change.u95)} on it is a change).
+        {MOVED[change.moved]} (by {withSign(Math.abs(change.by), goal.unit, units)}; from{" "}
+        {withSign(change.u95, goal.unit, units)} on it is a change).
       </p>
     </section>
   );
