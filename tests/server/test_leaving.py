@@ -6,10 +6,12 @@ from io import StringIO
 from typing import Any
 
 from django.core.files.storage import default_storage
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
 from django.utils import timezone
 
 from tests.server import making
+from tests.server.test_showing import picture
 from tropometer.server.bench.models import BenchEdit, Mark, Swing, SwingRequest
 from tropometer.server.clips import services
 from tropometer.server.clips.models import Clip, Proposals, SeenBody, Upload
@@ -109,7 +111,8 @@ class LeavingTests(making.MediaCase):
         other = making.marked_swing(making.instructor("Odd Stranger"))
         with self.assertRaisesMessage(CommandError, "Nobody signs in with"):
             call_command("remove_instructor", "nobody@skerrow.example", "--yes")
-        said = StringIO()
+        said, mine = StringIO(), SimpleUploadedFile("me.jpg", picture(90))
+        self.assertEqual(self.client.post("/api/me/portrait", {"file": mine}).status_code, 200)
         with self.captureOnCommitCallbacks(execute=True):
             call_command("remove_instructor", self.owner.email.upper(), "--yes", stdout=said)
         self.assertIn("1 student, 1 swing, 1 lesson", said.getvalue())

@@ -16,6 +16,7 @@ from pypdf import PdfReader
 
 from tests.server import making
 from tests.server.test_desk import GOAL, DeskCase
+from tropometer.server.lessons.practice_days import practice_days
 
 
 class PaperTests(DeskCase):
@@ -87,6 +88,16 @@ class PaperTests(DeskCase):
         self.assertIn("ten", str(practise["DESCRIPTION"]))
         self.assertEqual((film["DTSTART"].dt, type(film["DTSTART"].dt)), (self.until, date))
         self.assertNotEqual(practise["UID"], film["UID"])
+
+    def test_the_days_are_those_of_the_dose(self) -> None:
+        for dose, count in (
+            ("ten, three days a week", 3),
+            ("ten a day", 7),
+            ("ten, twice a week", 2),
+            ("ten", 3),
+        ):
+            self.assertEqual(len(practice_days(dose)), count, dose)
+        self.assertEqual(practice_days("five balls, 9 times a week"), practice_days("daily"))
 
     def test_the_zip_opens_without_a_network(self) -> None:
         files = zipfile.ZipFile(io.BytesIO(self.fetched("lesson.zip", "application/zip")))

@@ -147,15 +147,22 @@ class WalkTests(WalkCase):
         self.post(f"{self.walk}/takes/{take}/pieces", sent[3], 204)  # the browser is back
         self.assertAlmostEqual(self.made()[0]["length_ms"], 8000, delta=30)
 
-    def test_a_curve_that_lay_open_goes_along_as_it_was_measured(self) -> None:
+    def test_a_curve_and_a_tape_that_lay_open_go_along_as_they_were_measured(self) -> None:
         drawer = {"part": "curves", "reading": "pelvis_sway"}
-        self.record(counted(3), [*self.events((1000, 5)), {"at": 1500, "kind": "drawer", "drawer": drawer}])
+        tape = {"reading": "pelvis_sway", "at": "impact"}
+        opened = [
+            {"at": 1400, "kind": "tape", "tape": tape},
+            {"at": 1500, "kind": "drawer", "drawer": drawer},
+        ]
+        self.record(counted(3), [*self.events((1000, 5)), *opened])
         (clip,) = self.made()[0]["clips"]
         (curve,) = clip["curves"]
         self.assertEqual((curve["reading"], clip["starts"]), ("pelvis_sway", []))
         given = [i for i, value in enumerate(curve["values"]) if value is not None]
-        tape = self.call("GET", f"/api/swings/{self.clip.swing_id}")["measured"]["readings"]
-        sway = next(each for each in tape if each["reading"] == "pelvis_sway")
+        read = self.call("GET", f"/api/swings/{self.clip.swing_id}")["measured"]["readings"]
+        sway = next(each for each in read if each["reading"] == "pelvis_sway")
+        told = [(each["reading"], each["at"], each["value"]) for each in clip["tapes"]]
+        self.assertEqual(told, [("pelvis_sway", "impact", sway["value"][sway["at"].index("impact")])])
         at_impact = [curve["values"][i] for i in given if curve["at_s"][i] == 0]
         self.assertEqual(at_impact, [sway["value"][sway["at"].index("impact")]])
 

@@ -7,12 +7,13 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class Line:
-    """Words at a checkpoint; `ring`: the gauge whose end is ringed in chalk, `curve`: what lies open meanwhile."""
+    """Words at a checkpoint; `ring`: the gauge whose end is ringed in chalk, `curve`, `tape`: what lies open."""
 
     at: str
     words: str
     ring: str = ""
     curve: str = ""
+    tape: str = ""  # a reading at the same moment
 
 
 # By the name of a clip of the swing, which is also that of the voice's file.
@@ -26,6 +27,7 @@ SPOKEN: dict[str, tuple[Line, ...]] = {
             "top",
             "Now look at the top. Your hip has gone past your right foot. You slide there before you turn.",
             "trail_hip_gate",
+            tape="trail_hip_gap",
         ),
         Line("impact", "So at impact you are still on your way back, and the club meets the ground first."),
         Line(

@@ -114,9 +114,13 @@ def _score(
                 score.append({"at": 0, "kind": "stage", "side": side, "shown": stage})
             else:
                 score.append({"at": start, "kind": "frame", "side": side, "frame": frame})
+        before = said[number - 1][0] if number else None
+        if line.tape or (before and before.tape):
+            tape = {"reading": line.tape, "at": line.at} if line.tape else None
+            score.append({"at": start, "kind": "tape", "tape": tape})
         if line.curve:
             score.append({"at": start, "kind": "drawer", "drawer": {"part": "curves", "reading": line.curve}})
-        elif number and said[number - 1][0].curve:
+        elif before and before.curve:
             score.append({"at": start, "kind": "drawer", "drawer": None})
         end = _end(sides["student"], line)
         if end:

@@ -24,6 +24,7 @@ from icalendar import Calendar, Event
 from tropometer.server.bench.record import ready_clips, record_of
 from tropometer.server.fonts import BOLD, FONTS, REGULAR, font_file
 from tropometer.server.lessons import versions
+from tropometer.server.lessons.practice_days import practice_days
 from tropometer.server.lessons.sending import link
 from tropometer.server.teaching.showing import drawing_file, found_or_404
 from tropometer.server.walks.playing import captions_of, record_files
@@ -102,7 +103,7 @@ def calendar(lesson: Lesson, version: SentSheet) -> bytes:
             words = "\n".join(filter(None, (drill["dose"], drill["cue"], drill["caution"], link(lesson))))
             event = _day(lesson, f"drill {number} {drill['id']}", start, f"Practise: {drill['name']}", words)
             if end > start:
-                event.add("rrule", {"freq": "weekly", "byday": ["MO", "WE", "FR"], "until": end})
+                event.add("rrule", {"freq": "weekly", "byday": practice_days(drill["dose"]), "until": end})
             made.add_component(event)
         title = f"Film your swing again, for {version.document['instructor']}"
         made.add_component(_day(lesson, f"film {number}", max(end, start), title, link(lesson) or ""))

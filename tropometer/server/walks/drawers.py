@@ -2,30 +2,37 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from typing import TYPE_CHECKING, Any
 
+from tropometer.server.bench.asking import asked_of_swing
 from tropometer.server.bench.course import course
 from tropometer.server.bench.record import times_from_impact_s
 from tropometer.server.clips.services import clip_of
+from tropometer.swing.readings.register import KINDS
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
     from tropometer.swing.readings.reading import Reading
+    from tropometer.teaching.knowledge.band import Key
 
-Opened = frozenset[tuple[str, str]]  # part of the drawer, and the reading
+Opened = frozenset[tuple[str, str, str]]  # a part of the drawer, or "tape"; the reading, and at which moment
 
 
 def opened_in(scores: Iterable[dict[str, Any]]) -> Opened:
     """What lay open in scores."""
-    events = (event for each in scores for event in each["score"] if event["kind"] == "drawer")
-    drawers = (event["drawer"] for event in events if event["drawer"])
-    return frozenset((drawer["part"], drawer["reading"]) for drawer in drawers)
+    events = [event for each in scores for event in each["score"]]
+    drawers = [event["drawer"] for event in events if event["kind"] == "drawer" and event["drawer"]]
+    tapes = [event["tape"] for event in events if event["kind"] == "tape" and event["tape"]]
+    return frozenset(
+        {(drawer["part"], drawer["reading"], "") for drawer in drawers}
+        | {("tape", tape["reading"], tape["at"]) for tape in tapes}
+    )
 
 
 def laid_open(swing: Swing, readings: Iterable[Reading], opened: Opened) -> dict[str, Any]:
-    """The curves and starts of a swing that lay open, as in `WalkClip`; they hang on looked-at marks only."""
-    wanted = sorted({reading for part, reading in opened if part == "curves"})
+    """The curves, starts and tapes of a swing that lay open, as in `WalkClip`; on looked-at marks only."""
+    wanted = sorted({reading for part, reading, _ in opened if part == "curves"})
     starts = [
         {"part": each.at, "value": each.value, "u95": each.u95}
         for each in readings
@@ -33,8 +40,29 @@ def laid_open(swing: Swing, readings: Iterable[Reading], opened: Opened) -> dict
     ]
     return {
         "curves": [curve for reading in wanted if (curve := _curve(swing, reading))],
-        "starts": starts if any(part == "relay" for part, _ in opened) else [],
+        "starts": starts if any(part == "relay" for part, _, _ in opened) else [],
+        "tapes": list(
+            _tapes(swing, readings, {(reading, at) for part, reading, at in opened if part == "tape"})
+        ),
     }
+
+
+def _tapes(swing: Swing, readings: Iterable[Reading], wanted: set[Key]) -> Iterator[dict[str, Any]]:
+    asked = asked_of_swing(swing) if wanted else None
+    for each in readings:
+        key = (each.reading, each.at)
+        if key not in wanted or each.value is None or each.u95 is None or each.provisional:
+            continue
+        band = asked.bands.get(key) if asked else None
+        yield {
+            "reading": each.reading,
+            "at": each.at,
+            "unit": KINDS[each.reading].unit,
+            "value": each.value,
+            "u95": each.u95,
+            "low": band.low if band else None,
+            "high": band.high if band else None,
+        }
 
 
 def _curve(swing: Swing, reading: str) -> dict[str, Any] | None:

@@ -114,6 +114,18 @@ class WalkStart(BaseModel):
     u95: float
 
 
+class WalkTape(BaseModel):
+    """A reading at a moment, and the band that it is held against."""
+
+    reading: str
+    at: str
+    unit: Unit
+    value: float
+    u95: float
+    low: float | None
+    high: float | None
+
+
 class WalkClip(BaseModel):
     """A clip as a walk shows it."""
 
@@ -131,6 +143,7 @@ class WalkClip(BaseModel):
     camera_motion: list[list[float]] | None
     curves: list[WalkCurve] = []  # those that lay open in the walk
     starts: list[WalkStart] = []  # where the relay did
+    tapes: list[WalkTape] = []  # those that were looked into
 
 
 class PlayedWalk(BaseModel):

@@ -105,6 +105,19 @@ class DrawerEvent(Exact):
     drawer: DrawerShown | None
 
 
+class TapeShown(Exact):
+    reading: Name
+    at: Name
+
+
+class TapeEvent(Exact):
+    """A reading's tape is looked into; null: none is any more."""
+
+    at: Ms
+    kind: Literal["tape"]
+    tape: TapeShown | None
+
+
 class RateEvent(Exact):
     """The swing runs at a share of real time; null: it stands."""
 
@@ -158,6 +171,7 @@ ScoreEvent = Annotated[
     | SoloEvent
     | GaugesEvent
     | DrawerEvent
+    | TapeEvent
     | RateEvent
     | PointerEvent
     | ChalkEvent

@@ -5461,7 +5461,7 @@ export interface components {
             /** Voice */
             voice: string;
             /** Score */
-            score: (components["schemas"]["StageEvent"] | components["schemas"]["FrameEvent"] | components["schemas"]["ShowingEvent"] | components["schemas"]["SoloEvent"] | components["schemas"]["GaugesEvent"] | components["schemas"]["DrawerEvent"] | components["schemas"]["RateEvent"] | components["schemas"]["PointerEvent"] | components["schemas"]["ChalkEvent"] | components["schemas"]["ChalkOnEvent"] | components["schemas"]["WipeEvent"] | components["schemas"]["AgainEvent"])[];
+            score: (components["schemas"]["StageEvent"] | components["schemas"]["FrameEvent"] | components["schemas"]["ShowingEvent"] | components["schemas"]["SoloEvent"] | components["schemas"]["GaugesEvent"] | components["schemas"]["DrawerEvent"] | components["schemas"]["TapeEvent"] | components["schemas"]["RateEvent"] | components["schemas"]["PointerEvent"] | components["schemas"]["ChalkEvent"] | components["schemas"]["ChalkOnEvent"] | components["schemas"]["WipeEvent"] | components["schemas"]["AgainEvent"])[];
             /** Until Ms */
             until_ms: number;
             /**
@@ -5586,6 +5586,27 @@ export interface components {
             showing: components["schemas"]["Showing"];
         };
         /**
+         * TapeEvent
+         * @description A reading's tape is looked into; null: none is any more.
+         */
+        TapeEvent: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tape";
+            tape: components["schemas"]["TapeShown"] | null;
+        };
+        /** TapeShown */
+        TapeShown: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+        };
+        /**
          * WipeEvent
          * @description A stroke is wiped away; null: all are.
          */
@@ -5615,7 +5636,7 @@ export interface components {
              */
             silent: boolean;
             /** Score */
-            score: (components["schemas"]["StageEvent"] | components["schemas"]["FrameEvent"] | components["schemas"]["ShowingEvent"] | components["schemas"]["SoloEvent"] | components["schemas"]["GaugesEvent"] | components["schemas"]["DrawerEvent"] | components["schemas"]["RateEvent"] | components["schemas"]["PointerEvent"] | components["schemas"]["ChalkEvent"] | components["schemas"]["ChalkOnEvent"] | components["schemas"]["WipeEvent"] | components["schemas"]["AgainEvent"])[];
+            score: (components["schemas"]["StageEvent"] | components["schemas"]["FrameEvent"] | components["schemas"]["ShowingEvent"] | components["schemas"]["SoloEvent"] | components["schemas"]["GaugesEvent"] | components["schemas"]["DrawerEvent"] | components["schemas"]["TapeEvent"] | components["schemas"]["RateEvent"] | components["schemas"]["PointerEvent"] | components["schemas"]["ChalkEvent"] | components["schemas"]["ChalkOnEvent"] | components["schemas"]["WipeEvent"] | components["schemas"]["AgainEvent"])[];
             /** Chapters */
             chapters: components["schemas"]["Chapter"][];
             /** Captions */
@@ -5676,6 +5697,11 @@ export interface components {
              * @default []
              */
             starts: components["schemas"]["WalkStart"][];
+            /**
+             * Tapes
+             * @default []
+             */
+            tapes: components["schemas"]["WalkTape"][];
         };
         /**
          * WalkCurve
@@ -5707,6 +5733,29 @@ export interface components {
             value: number;
             /** U95 */
             u95: number;
+        };
+        /**
+         * WalkTape
+         * @description A reading at a moment, and the band that it is held against.
+         */
+        WalkTape: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            /** Value */
+            value: number;
+            /** U95 */
+            u95: number;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
         };
         /** MessageOut */
         MessageOut: {

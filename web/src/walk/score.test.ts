@@ -32,6 +32,18 @@ describe("a walk's score", () => {
       expect(reader.at(ms)).toEqual(slow(ms));
   });
 
+  it("tells what is looked into and what lies open by what has changed", () => {
+    const tape = { reading: "pelvis_sway", at: "top" };
+    const drawer = { part: "curves" as const, reading: "pelvis_sway" };
+    const read: Scene = { ...NOTHING, tape, drawer };
+    expect(leadingTo(NOTHING, read, 7)).toEqual([
+      { at: 7, kind: "drawer", drawer },
+      { at: 7, kind: "tape", tape },
+    ]);
+    expect(leadingTo(read, { ...read, tape: { ...tape } }, 8)).toEqual([]);
+    expect(leadingTo(read, NOTHING, 9).reduce(sceneAfter, read)).toEqual(NOTHING);
+  });
+
   it("lets a free line grow, and changes nothing for what is not there", () => {
     const drawn = sceneAfter(NOTHING, { at: 0, kind: "chalk", stroke: stroke([[1, 1]]) });
     const on = sceneAfter(drawn, { at: 9, kind: "chalk_on", id: "s", points: [{ x: 2, y: 2 }] });

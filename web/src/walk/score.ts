@@ -22,12 +22,16 @@ export interface StageShown {
 
 export type DrawerShown = { part: "curves" | "relay" | "floor" | "pressure"; reading: string } | null;
 
+/** The reading whose tape is looked into, and at which moment of the swing. */
+export type TapeShown = { reading: string; at: string } | null;
+
 /** All that is seen at one moment. */
 export interface Scene {
   stages: Partial<Record<Side, StageShown>>;
   solo: Side | null; // the stage that stands alone
   gauges: string[];
   drawer: DrawerShown;
+  tape: TapeShown;
   rate: number | null; // share of real time at which the swing runs; null while it stands
   pointer: { side: Side; x: number; y: number } | null; // picture px
   chalk: Stroke[];
@@ -38,6 +42,7 @@ export const NOTHING: Scene = {
   solo: null,
   gauges: [],
   drawer: null,
+  tape: null,
   rate: null,
   pointer: null,
   chalk: [],
@@ -51,6 +56,7 @@ export type ScoreEvent = { at: number } & (
   | { kind: "solo"; side: Side | null }
   | { kind: "gauges"; ids: string[] }
   | { kind: "drawer"; drawer: DrawerShown }
+  | { kind: "tape"; tape: TapeShown }
   | { kind: "rate"; rate: number | null }
   | { kind: "pointer"; pointer: Scene["pointer"] }
   | { kind: "chalk"; stroke: Stroke } // new, or one of that id changed
@@ -78,6 +84,8 @@ export function sceneAfter(scene: Scene, event: ScoreEvent): Scene {
       return { ...scene, gauges: event.ids };
     case "drawer":
       return { ...scene, drawer: event.drawer };
+    case "tape":
+      return { ...scene, tape: event.tape };
     case "rate":
       return { ...scene, rate: event.rate };
     case "pointer":
@@ -122,6 +130,7 @@ export function leadingTo(from: Scene, to: Scene, at: number): Score {
   if (from.solo !== to.solo) score.push({ at, kind: "solo", side: to.solo });
   if (!alike(from.gauges, to.gauges)) score.push({ at, kind: "gauges", ids: to.gauges });
   if (!alike(from.drawer, to.drawer)) score.push({ at, kind: "drawer", drawer: to.drawer });
+  if (!alike(from.tape, to.tape)) score.push({ at, kind: "tape", tape: to.tape });
   if (from.rate !== to.rate) score.push({ at, kind: "rate", rate: to.rate });
   if (!alike(from.pointer, to.pointer)) score.push({ at, kind: "pointer", pointer: to.pointer });
   for (const { id } of from.chalk)

@@ -17,6 +17,7 @@ export function benchScene(bench: BenchState, { showings, pointer }: ReturnType<
     solo: bench.solo ? (bench.sides[bench.active] ? bench.active : OTHER[bench.active]) : null,
     gauges: gaugesShown(bench),
     drawer: bench.station === "read" && bench.drawer ? { part: bench.drawer, reading } : null,
+    tape: bench.station === "read" && bench.focus ? { ...bench.focus } : null,
     rate: bench.playing,
     pointer: pointer && { side: pointer.side, x: round(pointer.x), y: round(pointer.y) },
     chalk: bench.chalk,

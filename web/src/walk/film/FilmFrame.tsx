@@ -3,8 +3,7 @@ import { ChalkLayer } from "../../drawn/ChalkLayer";
 import type { Point } from "../../drawn/stageView";
 import type { Units } from "../../units";
 import { type Hand, sidesOf } from "../../words";
-import { canBeDrawn, DrawerLayer } from "../drawer/DrawerLayer";
-import { standingsOf } from "../player/OpenDrawer";
+import { OpenParts, openHigh, standingsOf } from "../drawer/OpenParts";
 import { SceneOverlay, type WalkClip } from "../player/SceneOverlay";
 import type { Scene } from "../score";
 import { stageSays } from "../stageSays";
@@ -24,7 +23,7 @@ export interface Told {
 const SVG = "http://www.w3.org/2000/svg";
 const [WIDE, STAGES_HIGH, FOOT_HIGH] = [720, 900, 180];
 const [PINE, PAPER, BRASS, DUSK] = ["#16302B", "#F6F3EA", "#B8892B", "#10201D"];
-const [DRAWER_HIGH, SAYS_HIGH] = [210, 30];
+const SAYS_HIGH = 30;
 const CLOSER = 1.6; // what lies open is read on a phone: as large as in the player
 const LETTERS_A_LINE = 56;
 const MOST_LINES = 3;
@@ -63,25 +62,18 @@ export function FilmStages(props: {
   );
 }
 
-/** A curve or the relay that lay open, over the stages' foot. */
+/** What lay open, over the stages' foot. */
 function FilmDrawer(props: Parameters<typeof FilmStages>[0]) {
   const { scene, stages, clips, units, hand } = props;
-  const sides = stages.map(({ side }) => side);
-  const standing = standingsOf(scene, clips, sides);
-  const { drawer } = scene;
-  const part = drawer?.part;
-  if (
-    (part !== "curves" && part !== "relay") ||
-    !canBeDrawn(
-      drawer,
-      standing.map(({ clip }) => clip),
-    )
-  )
-    return null;
-  const shown = { part, reading: drawer?.reading ?? "", stages: standing, units, hand };
+  const standings = standingsOf(
+    scene,
+    clips,
+    stages.map(({ side }) => side),
+  );
+  const high = openHigh(scene, standings) * CLOSER;
   return (
-    <g transform={`translate(0 ${STAGES_HIGH - SAYS_HIGH - DRAWER_HIGH}) scale(${CLOSER})`}>
-      <DrawerLayer {...shown} width={WIDE / CLOSER} height={DRAWER_HIGH / CLOSER} />
+    <g transform={`translate(0 ${STAGES_HIGH - SAYS_HIGH - high}) scale(${CLOSER})`}>
+      <OpenParts {...{ scene, standings, units, hand }} width={WIDE / CLOSER} />
     </g>
   );
 }

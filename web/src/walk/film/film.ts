@@ -63,7 +63,8 @@ export function filmOf(walk: Schemas["PlayedWalk"], title: string, units: Units,
       had.gauges === scene.gauges &&
       had.chalk === scene.chalk &&
       had.solo === scene.solo &&
-      had.drawer === scene.drawer;
+      had.drawer === scene.drawer &&
+      had.tape === scene.tape;
     const sameFoot = before?.told.ms === told.ms && before.told.caption === told.caption;
     before = { scene, told };
     const overStages = () =>
