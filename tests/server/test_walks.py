@@ -157,7 +157,7 @@ class WalkTests(WalkCase):
         self.record(counted(3), [*self.events((1000, 5)), *opened])
         (clip,) = self.made()[0]["clips"]
         (curve,) = clip["curves"]
-        self.assertEqual((curve["reading"], clip["starts"]), ("pelvis_sway", []))
+        self.assertEqual((curve["reading"], clip["starts"], clip["floor"]), ("pelvis_sway", [], []))
         given = [i for i, value in enumerate(curve["values"]) if value is not None]
         read = self.call("GET", f"/api/swings/{self.clip.swing_id}")["measured"]["readings"]
         sway = next(each for each in read if each["reading"] == "pelvis_sway")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from dataclasses import asdict
 from typing import TYPE_CHECKING, Any
 
 from tropometer.server.bench.asking import asked_of_swing
@@ -12,11 +13,14 @@ from tropometer.server.clips.services import clip_of
 from tropometer.swing.readings.register import KINDS
 
 if TYPE_CHECKING:
+    from tropometer.server.bench.measure import Told
     from tropometer.server.bench.models import Swing
     from tropometer.swing.readings.reading import Reading
     from tropometer.teaching.knowledge.band import Key
 
 Opened = frozenset[tuple[str, str, str]]  # a part of the drawer, or "tape"; the reading, and at which moment
+
+OFF_THE_FLOOR = ("foot_flare_lead", "foot_flare_trail", "toe_line", "hip_travel")
 
 
 def opened_in(scores: Iterable[dict[str, Any]]) -> Opened:
@@ -30,8 +34,9 @@ def opened_in(scores: Iterable[dict[str, Any]]) -> Opened:
     )
 
 
-def laid_open(swing: Swing, readings: Iterable[Reading], opened: Opened) -> dict[str, Any]:
-    """The curves, starts and tapes of a swing that lay open, as in `WalkClip`; on looked-at marks only."""
+def laid_open(swing: Swing, told: Told, opened: Opened) -> dict[str, Any]:
+    """What of a swing lay open, as in `WalkClip`; it hangs on looked-at marks only."""
+    readings = told.readings
     wanted = sorted({reading for part, reading, _ in opened if part == "curves"})
     starts = [
         {"part": each.at, "value": each.value, "u95": each.u95}
@@ -41,10 +46,19 @@ def laid_open(swing: Swing, readings: Iterable[Reading], opened: Opened) -> dict
     return {
         "curves": [curve for reading in wanted if (curve := _curve(swing, reading))],
         "starts": starts if any(part == "relay" for part, _, _ in opened) else [],
+        "floor": _floor(told) if any(part == "floor" for part, _, _ in opened) else [],
         "tapes": list(
             _tapes(swing, readings, {(reading, at) for part, reading, at in opened if part == "tape"})
         ),
     }
+
+
+def _floor(told: Told) -> list[dict[str, Any]]:
+    """The feet and hips from above; nothing where what is read off the floor is provisional."""
+    if any(each.provisional for each in told.readings if each.reading in OFF_THE_FLOOR):
+        return []
+    marks = (asdict(mark) for mark in told.floor.marks)
+    return [{key: mark[key] for key in ("name", "at", "t", "b")} for mark in marks]
 
 
 def _tapes(swing: Swing, readings: Iterable[Reading], wanted: set[Key]) -> Iterator[dict[str, Any]]:

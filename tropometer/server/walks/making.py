@@ -208,7 +208,7 @@ def kept_clip(clip: Clip, student_id: UUID | None, opened: Opened = frozenset())
             "pegs": on_clip["pegs"],
             "gauges": gauges,
             "camera_motion": motion_rows(clip),
-            **laid_open(swing, told.readings, opened),
+            **laid_open(swing, told, opened),
         },
         from_attributes=True,
     )

@@ -114,6 +114,15 @@ class WalkStart(BaseModel):
     u95: float
 
 
+class WalkOnFloor(BaseModel):
+    """A mark seen from above at a checkpoint: metres from the middle between the heels at address."""
+
+    name: str
+    at: str
+    t: float
+    b: float
+
+
 class WalkTape(BaseModel):
     """A reading at a moment, and the band that it is held against."""
 
@@ -144,6 +153,7 @@ class WalkClip(BaseModel):
     curves: list[WalkCurve] = []  # those that lay open in the walk
     starts: list[WalkStart] = []  # where the relay did
     tapes: list[WalkTape] = []  # those that were looked into
+    floor: list[WalkOnFloor] = []  # where the floor plan lay open
 
 
 class PlayedWalk(BaseModel):

@@ -5702,6 +5702,11 @@ export interface components {
              * @default []
              */
             tapes: components["schemas"]["WalkTape"][];
+            /**
+             * Floor
+             * @default []
+             */
+            floor: components["schemas"]["WalkOnFloor"][];
         };
         /**
          * WalkCurve
@@ -5721,6 +5726,20 @@ export interface components {
             values: (number | null)[];
             /** U95 */
             u95: (number | null)[];
+        };
+        /**
+         * WalkOnFloor
+         * @description A mark seen from above at a checkpoint: metres from the middle between the heels at address.
+         */
+        WalkOnFloor: {
+            /** Name */
+            name: string;
+            /** At */
+            at: string;
+            /** T */
+            t: number;
+            /** B */
+            b: number;
         };
         /**
          * WalkStart

@@ -1,16 +1,15 @@
+import { FloorShapes } from "../../drawn/FloorShapes";
+import { BALL_Y, HEIGHT, type Layout, WIDTH } from "../../drawn/floorLayout";
 import { PAPER_INK } from "../../drawn/ink";
 import { type Units, withError } from "../../units";
 import { CHECKPOINT_WORDS, type Checkpoint, READING_WORDS, VIEW_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { onOf, pegsOf, type Side, type SideState } from "../benchState";
-import { BALL_Y, HEIGHT, type Layout, type Point, WIDTH } from "./floorLayout";
 import { sectors } from "./floorSectors";
 import type { Floor, FloorMark } from "./reading";
 
 type Mark = FloorMark;
 
-const PATH: Checkpoint[] = ["address", "shaft_back", "arm_back", "top", "arm_down", "shaft_down", "impact"];
-const SHOE = ["heel", "foot_outer", "toe", "foot_inner"] as const;
 const CLOCK_M = 0.16; // radius of the floor clock
 
 /** One swing's part of the plate. */
@@ -30,12 +29,7 @@ export function Plan(props: { side: Side; state?: SideState; plan: Floor; at: La
   const now = useBench(({ stands }) => state && hereAt(state, stands[side].frame));
   return (
     <g stroke={ink} fill="none">
-      {(["lead", "trail"] as const).map((foot) => (
-        <Shoe key={foot} ink={ink} outline={SHOE.map((part) => point(place(`${foot}_${part}`, "address")))} />
-      ))}
-      {toes[0] && toes[1] && (
-        <line x1={toes[0].x} y1={toes[0].y} x2={toes[1].x} y2={toes[1].y} strokeDasharray="5 3" />
-      )}
+      <FloorShapes marks={plan.marks} at={at} ink={ink} here={now} />
       {ball && toes[0] && toes[1] && (
         <>
           <path
@@ -59,21 +53,6 @@ export function Plan(props: { side: Side; state?: SideState; plan: Floor; at: La
           </text>
         </>
       )}
-      {(["lead_hip", "trail_hip"] as const).map((hip) => {
-        const way = PATH.flatMap((when) => point(place(hip, when)) ?? []);
-        const here = now && point(place(hip, now));
-        return (
-          <g key={hip}>
-            {way.length > 1 && (
-              <polyline points={way.map(({ x, y }) => `${x},${y}`).join(" ")} strokeWidth={1.5} />
-            )}
-            {way.map(({ x, y }, i) => (
-              <circle key={PATH[i]} cx={x} cy={y} r={1.8} fill={ink} stroke="none" />
-            ))}
-            {here && <circle cx={here.x} cy={here.y} r={4.5} strokeWidth={1.5} />}
-          </g>
-        );
-      })}
       {side === "student" &&
         state &&
         sectors(plan, state.readings).map(({ reading, from, ends }) => (
@@ -114,31 +93,6 @@ export function Plan(props: { side: Side; state?: SideState; plan: Floor; at: La
       })}
     </g>
   );
-}
-
-/** A shoe's outline from the marks there are; its heel-to-toe line at least. */
-function Shoe({ outline, ink }: { outline: (Point | undefined)[]; ink: string }) {
-  const [heel, , toe] = outline;
-  if (!heel || !toe) return null;
-  const known = outline.filter((each) => each !== undefined);
-  return (
-    <>
-      {known.length === SHOE.length && <path d={rounded(known)} fill={ink} fillOpacity={0.22} />}
-      <line x1={heel.x} y1={heel.y} x2={toe.x} y2={toe.y} strokeWidth={1.5} />
-    </>
-  );
-}
-
-/** A closed line through the middles between points, bent at each of them. */
-function rounded(points: Point[]): string {
-  const middles = points.map((point, i) => {
-    const next = points[(i + 1) % points.length] ?? point;
-    return { x: (point.x + next.x) / 2, y: (point.y + next.y) / 2 };
-  });
-  const start = middles.at(-1) ?? { x: 0, y: 0 };
-  return `M${start.x} ${start.y}${points
-    .map((point, i) => `Q${point.x} ${point.y} ${middles[i]?.x} ${middles[i]?.y}`)
-    .join("")}Z`;
 }
 
 /** Rays of the floor clock about the lead hip at the top: 9 is the target, 12 the ball. */

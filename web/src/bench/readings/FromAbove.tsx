@@ -1,11 +1,11 @@
 import { useMemo, useState } from "react";
+import { HEIGHT, layOut, SIDES, WIDTH } from "../../drawn/floorLayout";
 import { keep } from "../../parts/keep";
 import { type Unit, type Units, withError } from "../../units";
 import { type Checkpoint, SIGNED } from "../../words";
 import { useBench } from "../benchContext";
 import { rivalOn, type Side, type SideState } from "../benchState";
 import { Compass, Plan } from "./FloorPlan";
-import { HEIGHT, layOut, SIDES, WIDTH } from "./floorLayout";
 import type { Reading } from "./reading";
 
 const SHOWN: [reading: string, at: Checkpoint, words: string][] = [

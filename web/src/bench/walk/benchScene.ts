@@ -5,13 +5,16 @@ import type { seenNow } from "./seen";
 const round = (value: number) => Math.round(value * 10) / 10;
 
 /** What stands on the bench now, as a walk keeps it. */
-export function benchScene(bench: BenchState, { showings, pointer }: ReturnType<typeof seenNow>): Scene {
+export function benchScene(
+  bench: BenchState,
+  { showings, pointer, curve }: ReturnType<typeof seenNow>,
+): Scene {
   const stages: Scene["stages"] = {};
   for (const side of ["student", "reference"] as const) {
     const shown = stageShown(bench, side, showings[side]);
     if (shown) stages[side] = shown;
   }
-  const reading = bench.focus?.reading ?? bench.curve;
+  const reading = curve ?? bench.curve;
   return {
     stages,
     solo: bench.solo ? (bench.sides[bench.active] ? bench.active : OTHER[bench.active]) : null,

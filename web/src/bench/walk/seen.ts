@@ -5,10 +5,11 @@ import type { Side } from "../benchState";
 interface Seen {
   showings: Partial<Record<Side, Showing>>;
   pointer: (Point & { side: Side }) | null; // picture px
+  curve: string | null; // the reading whose curve lies open
 }
 
-/** What only the stages themselves know: how each shows its picture, and where the hand points. */
-const seen: Seen = { showings: {}, pointer: null };
+/** What only the screen itself knows: how each stage shows its picture, where the hand points, which curve it draws. */
+const seen: Seen = { showings: {}, pointer: null, curve: null };
 const listeners = new Set<() => void>();
 
 export const seenNow = (): Readonly<Seen> => seen;
@@ -22,6 +23,11 @@ export function saySeen(side: Side, showing: Showing | null): void {
 export function sayPointer(pointer: Seen["pointer"]): void {
   if (pointer === null && seen.pointer === null) return;
   seen.pointer = pointer;
+  for (const heard of listeners) heard();
+}
+
+export function sayCurve(curve: string | null): void {
+  seen.curve = curve;
   for (const heard of listeners) heard();
 }
 

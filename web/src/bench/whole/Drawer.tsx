@@ -1,4 +1,5 @@
 import { Toolbar, ToolbarItem } from "@ariakit/react";
+import { useEffect } from "react";
 import type { Units } from "../../units";
 import { GROUP_TITLES, READING_WORDS } from "../../words";
 import { useBench } from "../benchContext";
@@ -9,6 +10,7 @@ import { hint } from "../commands/table";
 import { FloorTable } from "../readings/FloorTable";
 import { FromAbove } from "../readings/FromAbove";
 import { PressurePlate } from "../readings/PressurePlate";
+import { sayCurve } from "../walk/seen";
 import { Curves } from "./Curves";
 import { CurveTable } from "./CurveTable";
 import { Relay } from "./Relay";
@@ -80,6 +82,10 @@ function useShown(main: Side): { shown: string; offered: string[] } {
 
 function ChosenCurve({ main, units, tabled }: { main: Side; units: Units; tabled: boolean }) {
   const { shown } = useShown(main);
+  useEffect(() => {
+    sayCurve(shown);
+    return () => sayCurve(null);
+  }, [shown]);
   return tabled ? <CurveTable reading={shown} units={units} /> : <Curves reading={shown} units={units} />;
 }
 

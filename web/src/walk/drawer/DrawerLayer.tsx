@@ -1,4 +1,6 @@
 import type { Schemas } from "../../api/client";
+import { FloorShapes } from "../../drawn/FloorShapes";
+import { HEIGHT, layOut, SIDES, WIDTH } from "../../drawn/floorLayout";
 import { INK } from "../../drawn/ink";
 import { tapeScale } from "../../drawn/tapeScale";
 import { nameOf, readWords } from "../../lesson/goalWords";
@@ -11,6 +13,8 @@ const [DUSK, PAPER, BRASS] = ["#10201D", "#F6F3EA", "#D8AA4C"];
 const LANES = ["club", "lead_arm", "chest", "pelvis_turn", "pelvis_shift", "lead_knee"]; // from the floor up
 const [NAMES, PAD, ROW] = [104, 8, 17];
 
+export type DrawnPart = "curves" | "relay" | "floor";
+
 /** A stage's clip and the time from impact at which it stands. */
 export interface Standing {
   clip: WalkClip;
@@ -18,7 +22,7 @@ export interface Standing {
 }
 
 interface Props {
-  part: "curves" | "relay";
+  part: DrawnPart;
   reading: string;
   stages: Standing[];
   width: number;
@@ -33,7 +37,9 @@ export function DrawerLayer(props: Props) {
   return (
     <g data-drawer={part}>
       <rect width={width} height={height} fill={DUSK} />
-      {part === "curves" ? <CurvesOpen {...props} /> : <RelayOpen {...props} />}
+      {part === "curves" && <CurvesOpen {...props} />}
+      {part === "relay" && <RelayOpen {...props} />}
+      {part === "floor" && <FloorOpen {...props} />}
     </g>
   );
 }
@@ -170,9 +176,51 @@ function RelayOpen({ stages, width, height, hand }: Props) {
   );
 }
 
+/** Shoes and hips seen from above; the target lies to the left, for a left-hander to the right. */
+function FloorOpen({ stages, width, height }: Props) {
+  const whose = (side: "student" | "reference") => {
+    const found = stages.find(({ clip }) => clip.whose === side && clip.floor?.length);
+    return found && { marks: found.clip.floor ?? [], moment: momentOf(found) };
+  };
+  const plans = { student: whose("student"), reference: whose("reference") };
+  const [main] = stages;
+  const left = main?.clip.hand === "left";
+  const layout = layOut(plans, left);
+  if (!layout) return null;
+  const scale = Math.min(width / WIDTH, height / HEIGHT);
+  return (
+    <g transform={`translate(${(width - WIDTH * scale) / 2} 0) scale(${scale})`}>
+      {SIDES.map((side) => {
+        const plan = plans[side];
+        return (
+          plan && (
+            <FloorShapes key={side} marks={plan.marks} at={layout.at} ink={INK[side]} here={plan.moment} />
+          )
+        );
+      })}
+      <text
+        x={left ? WIDTH + 4 : -4}
+        y={HEIGHT / 2}
+        fontSize={13}
+        textAnchor={left ? "start" : "end"}
+        fill={PAPER}
+      >
+        {left ? "target →" : "← target"}
+      </text>
+    </g>
+  );
+}
+
+/** The checkpoint at which a stage stands, if it stands on one. */
+function momentOf({ clip, at_s }: Standing): string | undefined {
+  return clip.pegs.find(({ frame }) => at_s !== null && clip.from_impact_s?.[frame] === at_s)?.name;
+}
+
 /** Whether there is anything to be drawn of what lay open. */
 export function canBeDrawn(drawer: { part: string; reading: string } | null, clips: WalkClip[]): boolean {
   if (drawer?.part === "curves")
     return clips.some((clip) => clip.curves?.some(({ reading }) => reading === drawer.reading));
+  if (drawer?.part === "floor")
+    return clips.some((clip) => clip.floor?.some(({ name }) => name.endsWith("toe")));
   return drawer?.part === "relay" && clips.some((clip) => (clip.starts?.length ?? 0) > 0);
 }

@@ -5,13 +5,13 @@ import type { Scene, Side } from "../score";
 import { canBeDrawn, DrawerLayer, type Standing } from "./DrawerLayer";
 import { TAPE_HIGH, TapeLayer, tapesOf } from "./TapeLayer";
 
-const DRAWER_HIGH = 128;
+const HIGH = { curves: 128, relay: 128, floor: 176, pressure: 0 };
 
 /** How high what lies open is, px of the player: the tape that is looked into, and a curve or the relay. */
 export function openHigh(scene: Scene, standings: Standing[]): number {
   const clips = standings.map(({ clip }) => clip);
   const tape = tapesOf(scene.tape, clips).length ? TAPE_HIGH : 0;
-  return tape + (canBeDrawn(scene.drawer, clips) ? DRAWER_HIGH : 0);
+  return tape + (scene.drawer && canBeDrawn(scene.drawer, clips) ? HIGH[scene.drawer.part] : 0);
 }
 
 /** What lies open beneath the stages, in a width of px: the same in the player and in the film. */
@@ -30,13 +30,13 @@ export function OpenParts(props: {
   return (
     <>
       {tapes.length > 0 && <TapeLayer {...{ tapes, width, units, hand }} />}
-      {drawer && (part === "curves" || part === "relay") && canBeDrawn(drawer, clips) && (
+      {drawer && part && part !== "pressure" && canBeDrawn(drawer, clips) && (
         <g transform={`translate(0 ${tapes.length ? TAPE_HIGH : 0})`}>
           <DrawerLayer
             {...{ part, width, units, hand }}
             reading={drawer.reading}
             stages={standings}
-            height={DRAWER_HIGH}
+            height={HIGH[part]}
           />
         </g>
       )}

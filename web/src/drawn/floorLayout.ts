@@ -1,9 +1,14 @@
-import type { Side } from "../benchState";
-import type { Floor } from "./reading";
+import type { Schemas } from "../api/client";
+import type { Point } from "./stageView";
 
-export interface Point {
-  x: number;
-  y: number;
+type Side = Schemas["WalkClip"]["whose"];
+
+/** A mark seen from above at a checkpoint, metres. */
+export interface OnFloor {
+  name: string;
+  at: string;
+  t: number;
+  b: number;
 }
 
 export const WIDTH = 284;
@@ -18,7 +23,7 @@ export interface Layout {
 }
 
 /** As the clock is read: the ball up at 12, the target at 9, which is mirrored for a left-hander. */
-export function layOut(plans: Partial<Record<Side, Floor>>, left: boolean): Layout | null {
+export function layOut(plans: Partial<Record<Side, { marks: OnFloor[] }>>, left: boolean): Layout | null {
   // The ball lies so far ahead that it would make the shoes small: it is told at the plate's edge.
   const marks = SIDES.flatMap((side) => plans[side]?.marks ?? []).filter(({ name }) => name !== "ball");
   if (!marks.some((mark) => mark.name.endsWith("toe"))) return null;
