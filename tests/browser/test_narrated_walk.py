@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import time
 
 import numpy as np
@@ -10,6 +11,8 @@ from playwright.sync_api import expect
 from tests.browser.recording import RecordingCase
 from tests.browser.test_accessible import check_axe
 from tests.server.voices import RATE, tones
+from tests.swings import DEMO_CLIPS
+from tropometer.server.demo.drawn import put_on
 from tropometer.server.lessons.models import Lesson
 from tropometer.server.walks.models import Piece, Take
 
@@ -59,6 +62,42 @@ class NarratedWalkTests(RecordingCase):
         student.get_by_role("button", name="Play").click()
         expect(stage).to_have_attribute("data-drawn", "5")
         student.get_by_role("button", name="Pause").click()
+
+    def test_what_lay_open_on_the_bench_lies_open_on_the_phone(self) -> None:
+        self.clip = self.student_clip(DEMO_CLIPS / "tobin_first_face.mp4")
+        put_on(self.clip, "tobin_first_face", whole=True)
+        self.lesson = Lesson.objects.create(instructor=self.owner, swing=self.clip.swing, title="Your 7 iron")
+        page = self.page
+        self.record(page)
+        page.keyboard.press("r")
+        page.keyboard.press("1")
+        expect(page.get_by_test_id("curves").get_by_role("status")).to_contain_text("student:")
+        page.get_by_test_id("tape-pelvis_sway-top").click()
+        page.wait_for_timeout(900)
+        page.keyboard.press("3")
+        expect(page.get_by_role("region", name="Floor plan").get_by_role("img")).to_be_visible()
+        page.wait_for_timeout(900)
+        page.keyboard.press("t")
+        self.end(page)
+        walk, _ = self.made()
+        opened = [(e["at"], e["drawer"]) for e in walk.score if e["kind"] == "drawer"]
+        self.assertEqual([drawer and drawer["part"] for _, drawer in opened], ["curves", "floor", None])
+        student = self.phone()
+        student.goto(f"/l/{Lesson.objects.get(pk=self.lesson.pk).token}")
+        student.get_by_role("button", name="Walk through your swing").click()
+        student.get_by_role("button", name="Pause").click()
+        bar = student.get_by_role("slider", name="Where in the walk")
+        drawer = student.locator("[data-drawer]")
+        (_, _), (floor, _), (closed, _) = opened
+        bar.fill(str(floor // 100 * 100 - 100))
+        expect(drawer).to_have_attribute("data-drawer", "curves")
+        expect(drawer).to_contain_text(re.compile(r"your hips: 12\.\d cm away from the target"))
+        expect(student.locator("[data-tape]")).to_have_attribute("data-tape", "pelvis_sway top")
+        bar.fill(str(floor // 100 * 100 + 200))
+        expect(drawer).to_have_attribute("data-drawer", "floor")
+        check_axe(self, student, "a walk with the floor plan open")
+        bar.fill(str(closed // 100 * 100 + 100))
+        expect(drawer).to_have_count(0)
 
     def test_what_was_said_outlives_the_connection_and_the_tab(self) -> None:
         page = self.page
