@@ -143,7 +143,7 @@ function RelayOpen({ stages, width, height, hand }: Props) {
     <>
       {LANES.map((part, i) => (
         <text key={part} x={PAD} y={i * lane + lane * 0.68} fontSize={12} fill={PAPER}>
-          {sidesOf(PART_WORDS[part] ?? part, hand)}
+          {sidesOf((PART_WORDS[part] ?? part).toLowerCase(), hand)}
         </text>
       ))}
       {runs.map(({ clip, impact }, row) => (
@@ -198,15 +198,16 @@ function FloorOpen({ stages, width, height }: Props) {
           )
         );
       })}
-      <text
-        x={left ? WIDTH + 4 : -4}
-        y={HEIGHT / 2}
-        fontSize={13}
-        textAnchor={left ? "start" : "end"}
-        fill={PAPER}
-      >
-        {left ? "target →" : "← target"}
-      </text>
+      <g transform={`translate(${left ? WIDTH + 14 : -14} ${HEIGHT / 2})`} fill={PAPER}>
+        <text y={-10} fontSize={13} textAnchor="middle">
+          target
+        </text>
+        <path
+          d={left ? "M-18 0H14M6 -5L14 0L6 5" : "M18 0H-14M-6 -5L-14 0L-6 5"}
+          stroke={PAPER}
+          fill="none"
+        />
+      </g>
     </g>
   );
 }
