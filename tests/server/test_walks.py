@@ -167,6 +167,12 @@ class WalkTests(WalkCase):
         at_impact = [curve["values"][i] for i in given if curve["at_s"][i] == 0]
         self.assertEqual(at_impact, [sway["value"][sway["at"].index("impact")]])
 
+    def test_two_seconds_of_a_muted_microphone_are_silence(self) -> None:
+        self.record(np.zeros(2 * RATE, np.float32), self.events((1000, 5)), container="wav")
+        played, voice = self.made()
+        self.assertAlmostEqual(played["length_ms"], 2000, delta=45)
+        self.assertLess(np.abs(voice).max(), 1e-4)
+
     def test_a_full_disk_is_said_and_the_walk_is_made_once_there_is_room(self) -> None:
         self.record(counted(4), self.events((1000, 5)))
         full = OSError(errno.ENOSPC, "No space left on device")

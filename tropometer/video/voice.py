@@ -200,7 +200,8 @@ def _pulled(graph: Graph) -> Iterator[Samples]:
         except (av.error.BlockingIOError, av.error.EOFError):
             return
         assert isinstance(frame, av.AudioFrame)
-        yield np.ascontiguousarray(frame.to_ndarray()[0], np.float32)
+        # Less than three seconds of nothing at all come out as no numbers: it is silence.
+        yield np.nan_to_num(frame.to_ndarray()[0], nan=0.0, posinf=0.0, neginf=0.0).astype(np.float32)
 
 
 def _frame(samples: Samples, at: int) -> av.AudioFrame:
