@@ -1,5 +1,7 @@
 """The way into the video room: a process of its own, so that a crash in a decoder stays there."""
 
+from __future__ import annotations
+
 import contextlib
 import fcntl
 import json
@@ -16,14 +18,18 @@ from datetime import timedelta
 from errno import ENOSPC
 from pathlib import Path
 from threading import Timer
-from typing import IO, Any
+from typing import IO, TYPE_CHECKING, Any
 
 from django.conf import settings
 from django.core.files.storage import FileSystemStorage
 from django.db.models.fields.files import FieldFile
 
+if TYPE_CHECKING:
+    from django.core.files.uploadedfile import UploadedFile
+
 REFUSED = 3  # the exit code of the room's own judged answer
 TOLD_CHARACTERS = 200
+DRAW_SECONDS = 60  # for drawing a picture or short clip anew
 CLAIM = "claim"  # the file in a scratch folder that its owner holds locked
 
 
@@ -97,6 +103,27 @@ def _ending(code: int, log: IO[bytes]) -> str:
     log.seek(0)
     lines = log.read().decode(errors="replace").strip().splitlines()
     return lines[-1][:TOLD_CHARACTERS] if lines else f"it ended with code {code}"
+
+
+@contextmanager
+def drawn_anew(file: UploadedFile[bytes], most_bytes: int, advice: str = "") -> Iterator[tuple[str, Path]]:
+    """A picture or short clip that somebody handed in, drawn anew: "picture" or "clip", and the file of it.
+
+    RefusedClip, with the file's name, when it is too large or neither; RoomFailed when the machine could not
+    look at it.
+    """
+    if (file.size or 0) > most_bytes:
+        raise RefusedClip(f"{file.name}: larger than {most_bytes // 1024**2} MB{advice}.")
+    with scratch() as folder:
+        sent, made = folder / "sent", folder / "made"
+        with room_on_disk(), sent.open("wb") as into:
+            for chunk in file.chunks():
+                into.write(chunk)
+        try:
+            kind = next(video("show", sent, made, seconds=DRAW_SECONDS))["kind"]
+        except RefusedClip as refusal:
+            raise RefusedClip(f"{file.name}: {refusal}") from None
+        yield kind, made
 
 
 @contextmanager

@@ -10,17 +10,15 @@ from django.db import transaction
 
 from tropometer.server.people.models import User
 from tropometer.server.ranged import private_file
-from tropometer.server.rooms import RefusedClip, room_on_disk, scratch, video
+from tropometer.server.rooms import RefusedClip, drawn_anew, room_on_disk
 
 if TYPE_CHECKING:
     from django.core.files.uploadedfile import UploadedFile
     from django.http import HttpRequest
     from django.http.response import HttpResponseBase
 
-
 MOST_BYTES = 15 * 1024 * 1024
 OWN_PORTRAIT = "/api/me/portrait.webp"  # for whom it shows
-SECONDS = 60  # for drawing it anew
 
 
 def look_of(instructor: User, portrait: str) -> dict[str, Any]:
@@ -46,17 +44,7 @@ def put_portrait(instructor: User, file: UploadedFile[bytes]) -> None:
 
     RefusedClip when the file is none, RoomFailed when the machine could not look or keep it.
     """
-    if (file.size or 0) > MOST_BYTES:
-        raise RefusedClip(f"{file.name}: larger than {MOST_BYTES // 1024**2} MB.")
-    with scratch() as folder:
-        sent, made = folder / "sent", folder / "made"
-        with room_on_disk(), sent.open("wb") as into:
-            for chunk in file.chunks():
-                into.write(chunk)
-        try:
-            kind = next(video("show", sent, made, seconds=SECONDS))["kind"]
-        except RefusedClip as refusal:
-            raise RefusedClip(f"{file.name}: {refusal}") from None
+    with drawn_anew(file, MOST_BYTES) as (kind, made):
         if kind != "picture":
             raise RefusedClip(f"{file.name}: a film; a picture is wanted here.")
         with room_on_disk(), made.open("rb") as content, transaction.atomic():

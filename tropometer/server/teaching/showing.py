@@ -16,7 +16,7 @@ from django.templatetags.static import static
 from django.utils import timezone
 
 from tropometer.server.ranged import private_file
-from tropometer.server.rooms import RefusedClip, room_on_disk, scratch, video
+from tropometer.server.rooms import drawn_anew, room_on_disk
 from tropometer.server.teaching.models import Page, Shown
 from tropometer.teaching.knowledge.drill import Drill
 from tropometer.teaching.knowledge.pages import DRAWINGS
@@ -27,7 +27,6 @@ if TYPE_CHECKING:
     from tropometer.server.people.models import User
 
 MOST_BYTES = 15 * 1024 * 1024
-SECONDS = 60  # for drawing it anew
 DRAWN = {"start": "picture", "end": "picture", "right": "clip", "wrong": "clip"}
 CONTENT_TYPES = {"picture": "image/webp", "clip": "video/mp4"}
 
@@ -104,23 +103,17 @@ def show(instructor: User, drill: str, file: UploadedFile) -> Shown:
     there is no such drill of theirs.
     """
     _own_drill(instructor, drill)
-    if (file.size or 0) > MOST_BYTES:
-        raise RefusedClip(f"{file.name}: larger than {MOST_BYTES // 1024**2} MB; cut it down to the drill.")
-    with scratch() as folder:
-        sent, made = folder / "sent", folder / "made"
-        with room_on_disk(), sent.open("wb") as into:
-            for chunk in file.chunks():
-                into.write(chunk)
-        try:
-            kind = next(video("show", sent, made, seconds=SECONDS))["kind"]
-        except RefusedClip as refusal:
-            raise RefusedClip(f"{file.name}: {refusal}") from None
-        with room_on_disk(), made.open("rb") as content, transaction.atomic():
-            _own_drill(instructor, drill, locked=True)
-            put_aside(instructor, drill)
-            added = Shown(instructor=instructor, drill=drill, kind=kind)
-            added.file.save("shown", File(content), save=False)
-            added.save()
+    with (
+        drawn_anew(file, MOST_BYTES, "; cut it down to the drill") as (kind, made),
+        room_on_disk(),
+        made.open("rb") as content,
+        transaction.atomic(),
+    ):
+        _own_drill(instructor, drill, locked=True)
+        put_aside(instructor, drill)
+        added = Shown(instructor=instructor, drill=drill, kind=kind)
+        added.file.save("shown", File(content), save=False)
+        added.save()
     return added
 
 

@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { ImageUp } from "lucide-react";
 import { api, got, type Schemas } from "../api/client";
 import { meQuery } from "../api/queries";
 import { HEADINGS, Letterhead } from "../lesson/Letterhead";
 import { Field } from "../parts/Field";
+import { FileButton } from "../parts/FileButton";
 import { Trouble } from "../parts/Trouble";
 
 type Me = Schemas["Me"];
@@ -72,21 +72,14 @@ export function OwnLook() {
         </div>
       </fieldset>
       <div className="flex flex-wrap items-center gap-2">
-        <label className="btn btn-sm focus-within:outline-2 focus-within:outline-offset-2">
-          <ImageUp size={14} aria-hidden />
-          {show.isPending ? "Being looked at …" : look.portrait ? "Another picture" : "A picture of you"}
-          <input
-            type="file"
-            className="sr-only"
-            accept="image/jpeg,image/png,image/webp"
-            disabled={show.isPending}
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) show.mutate(file);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        <FileButton
+          size="btn-sm"
+          accept="image/jpeg,image/png,image/webp"
+          pending={show.isPending}
+          choose={show.mutate}
+        >
+          {look.portrait ? "Another picture" : "A picture of you"}
+        </FileButton>
         {look.portrait && (
           <button type="button" className="btn btn-ghost btn-sm" onClick={() => drop.mutate()}>
             Show none

@@ -1,8 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { ImageUp } from "lucide-react";
 import { useState } from "react";
 import { api, got } from "../api/client";
 import { bookQuery } from "../api/queries";
+import { FileButton } from "../parts/FileButton";
 import { Trouble } from "../parts/Trouble";
 import { failed } from "../shell/undo";
 import type { Drill } from "./words";
@@ -35,22 +35,15 @@ export function ShownForm({ drill, has }: { drill: Drill; has: boolean }) {
   return (
     <div className="mt-2">
       <div className="flex flex-wrap items-center gap-1">
-        <label className="btn btn-xs focus-within:outline-2 focus-within:outline-offset-2">
-          <ImageUp size={14} aria-hidden />
-          {show.isPending ? "Being looked at …" : has ? "Another picture or clip" : "Own picture or clip"}
+        <FileButton
+          size="btn-xs"
+          accept="image/jpeg,image/png,image/webp,video/*"
+          pending={show.isPending}
+          choose={show.mutate}
+        >
+          {has ? "Another picture or clip" : "Own picture or clip"}
           <span className="sr-only"> for {drill.name}</span>
-          <input
-            type="file"
-            className="sr-only"
-            accept="image/jpeg,image/png,image/webp,video/*"
-            disabled={show.isPending}
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) show.mutate(file);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        </FileButton>
         {has && (
           <button
             type="button"

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { askedAt, linkOf, outdated, partOf } from "./caching";
+import { askedAt, linkOf, partOf } from "./caching";
 
 const TOKEN = "x".repeat(43);
 
@@ -28,15 +28,4 @@ test("a player gets the part that it asks for of a file that is kept whole", asy
   expect(await part("bytes=-2")).toEqual([206, "bytes 4-5/6", [4, 5]]);
   expect(await part("bytes=9-")).toEqual([416, "bytes */6", []]);
   expect(await part(null)).toEqual([200, null, [0, 1, 2, 3, 4, 5]]);
-});
-
-test("of what is kept only scripts that were built anew are outdated", () => {
-  const kept = [
-    "/static/assets/StudentPage-AAAAAAAA.js",
-    "/static/assets/units-BBBBBBBB.js",
-    "/static/assets/clip.worker-CCCCCCCC.js",
-    "/static/drills/stick-start.webp",
-  ];
-  const built = ["/static/assets/StudentPage-DDDDDDDD.js", "/static/assets/units-BBBBBBBB.js"];
-  expect(outdated(kept, built)).toEqual(["/static/assets/StudentPage-AAAAAAAA.js"]);
 });

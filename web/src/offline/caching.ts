@@ -22,22 +22,6 @@ export function askedAt(link: string): string {
   return `/api/${page === "l" ? "sheets" : "pages"}/${token}`;
 }
 
-const BUILT = /^(\/static\/assets\/.+)-[A-Za-z0-9_-]{8}(\.[a-z0-9]+)$/;
-
-/** The kept scripts that were built anew under another name since. */
-export function outdated(kept: string[], built: string[]): string[] {
-  const names = new Map<string, Set<string>>();
-  for (const path of built) {
-    const [, name = "", ending = ""] = BUILT.exec(path) ?? [];
-    names.set(name + ending, (names.get(name + ending) ?? new Set()).add(path));
-  }
-  return kept.filter((path) => {
-    const [, name = "", ending = ""] = BUILT.exec(path) ?? [];
-    const now = names.get(name + ending);
-    return name !== "" && now !== undefined && !now.has(path);
-  });
-}
-
 /** A kept file as a player asks for it: whole, or a part (RFC 9110, 14.2). */
 export async function partOf(kept: Response, range: string | null): Promise<Response> {
   const [, from = "", to = ""] = /^bytes=(\d*)-(\d*)$/.exec(range ?? "") ?? [];

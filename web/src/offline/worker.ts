@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { askedAt, cacheOf, linkIn, linkOf, outdated, partOf, SCREENS } from "./caching";
+import { askedAt, cacheOf, linkIn, linkOf, partOf, SCREENS } from "./caching";
 
 declare const self: ServiceWorkerGlobalScope;
 
@@ -23,23 +23,8 @@ self.addEventListener("fetch", (event) => {
 /** A page says which files of its link are worth keeping. */
 self.addEventListener("message", (event: ExtendableMessageEvent) => {
   const { keep } = event.data as { keep: string[] };
-  event.waitUntil(Promise.all(keep.map(kept)).then(dropOutdated));
+  event.waitUntil(Promise.all(keep.map(kept)));
 });
-
-/** Scripts of an older build are never asked for again. */
-async function dropOutdated(): Promise<void> {
-  const answer = await fetch("/static/manifest.json").catch(() => null);
-  if (answer?.status !== 200) return;
-  const manifest: Record<string, { file: string; css?: string[] }> = await answer.json();
-  const built = Object.values(manifest).flatMap(({ file, css = [] }) => [file, ...css]);
-  const shelf = await caches.open(SCREENS);
-  const kept = (await shelf.keys()).map(({ url }) => new URL(url).pathname);
-  for (const path of outdated(
-    kept,
-    built.map((file) => `/static/${file}`),
-  ))
-    await shelf.delete(path);
-}
 
 async function fromServer(request: Request, link: string): Promise<Response> {
   const range = request.headers.get("Range");

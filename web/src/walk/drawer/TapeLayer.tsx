@@ -44,6 +44,7 @@ export function TapeLayer(props: {
   const top = 2 * ROW + 2;
   const amount = ({ value, u95 }: Tape) =>
     `${readWords(reading, value, unit, units, hand)} (± ${number(u95, unit, units)} ${unitSign(unit, units)})`;
+  const whose = first.clip.whose === "student" ? "" : "reference: "; // the student's own may be too unsure
   return (
     <g data-tape={`${reading} ${at}`}>
       <rect width={width} height={TAPE_HIGH} fill={DUSK} />
@@ -51,7 +52,7 @@ export function TapeLayer(props: {
         {`${momentWords(at)}: ${nameOf(reading, hand)}`}
       </text>
       <text x={PAD} y={2 * ROW - 4} fontSize={12} fill={PAPER}>
-        {amount(first.tape)}
+        {whose + amount(first.tape)}
       </text>
       <rect
         x={PAD}
