@@ -40,6 +40,7 @@ class BrowserCase(StaticLiveServerTestCase):
     """One browser a class, one context a test, media in a folder of its own."""
 
     browser: Browser
+    flags = FLAGS
     viewport = {"width": 1280, "height": 800}
 
     @classmethod
@@ -49,7 +50,7 @@ class BrowserCase(StaticLiveServerTestCase):
         super().setUpClass()
         playwright = sync_playwright().start()
         cls.addClassCleanup(playwright.stop)
-        cls.browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        cls.browser = playwright.chromium.launch(executable_path=CHROMIUM, args=cls.flags)
         cls.addClassCleanup(cls.browser.close)
 
     def setUp(self) -> None:

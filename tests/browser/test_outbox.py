@@ -134,14 +134,16 @@ class OutboxTests(BrowserCase):
 
     def test_without_a_connection_every_screen_says_so(self) -> None:
         self.page.goto("/inbox")
-        expect(self.page.get_by_role("link", name="Tobin Farrow")).to_be_visible()
+        expect(self.page.get_by_role("link", name="Tobin Farrow", exact=True)).to_be_visible()
         self.page.wait_for_timeout(1500)  # what comes in pieces of its own is fetched meanwhile
         self.context.set_offline(True)
         note = self.page.get_by_role("alert").filter(has_text=KEPT)
         for name in ("Students", "Shelf", "Lessons", "Bin", "Inbox"):
             self.page.get_by_role("link", name=name, exact=True).click()
             expect(note).to_be_visible()
-        expect(self.page.get_by_role("link", name="Tobin Farrow")).to_be_visible()  # the inbox is not blank
+        expect(
+            self.page.get_by_role("link", name="Tobin Farrow", exact=True)
+        ).to_be_visible()  # the inbox is not blank
         self.context.set_offline(False)
         expect(note).to_have_count(0)
 

@@ -247,7 +247,7 @@ class StationTests(BrowserCase):
         page.keyboard.press("v")
         expect(page.get_by_role("alert")).to_have_text(re.compile("filmed from one side only"))
         page.keyboard.press("Control+k")
-        palette = page.get_by_role("combobox", name="What do you want to do?")
+        palette = page.get_by_role("combobox", name="What, where or who?")
         palette.fill("upright")
         page.keyboard.press("Enter")
         expect(palette).to_have_count(0)

@@ -13,9 +13,12 @@ from tests.browser.base import BrowserCase
 from tests.browser.recording import MICROPHONE
 from tests.browser.relay import Relay
 from tests.browser.test_accessible import PLAN, check_axe
+from tests.server.seen import put_proposals
 from tests.swings import DEMO_CLIPS
-from tropometer.server.bench.models import Peg
+from tropometer.server.bench.models import Peg, Swing
+from tropometer.server.clips.models import Clip
 from tropometer.server.demo.drawn import put_on
+from tropometer.server.drill_checks.answering import answer
 from tropometer.server.judging.models import Plan
 from tropometer.server.lessons.models import Lesson
 from tropometer.server.lessons.sending import link, send
@@ -105,6 +108,43 @@ class StudentPageTests(BrowserCase):
         expect(page.get_by_label("What was said with Maren Thole")).to_contain_text("Then smaller.")
         check_axe(self, page, "a student's own page")
         self.assertTrue(until(lambda: Message.objects.filter(side=Side.INSTRUCTOR, seen_at__isnull=False)))
+
+    def test_a_drill_is_filmed_checked_by_the_machine_and_corrected_by_the_instructor(self) -> None:
+        page = self.opened(self.own)
+        page.get_by_role("link", name="Film it and have it checked").click()
+        expect(page.get_by_role("heading", name=f"{DRILL}: was it right?")).to_be_visible()
+        expect(page.get_by_text("Film one try from the front")).to_be_visible()
+        page.get_by_label("Clips", exact=True).set_input_files(DEMO_CLIPS / "dag_first_face.mp4")
+        page.get_by_role("button", name="Have it checked").click()
+        tried = page.get_by_role("region", name=DRILL.replace("right (back)", "trail"))
+        expect(tried).to_contain_text("The clip is being made ready")
+        self.looked_at(Swing.objects.exclude(drill="").get(), "dag_first_face")
+        expect(tried.get_by_role("heading", name="Inside")).to_be_visible()
+        expect(tried).to_contain_text("Going back the hips stay within a few centimetres of where they were.")
+        expect(tried).to_contain_text("Maren Thole has not looked at it yet")
+        expect(tried.get_by_role("img", name="Frame")).to_be_visible()
+        self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)
+        check_axe(self, page, "a checked drill")
+
+        self.sign_in()
+        self.page.goto(f"/students/{self.student.pk}")
+        filmed = self.page.get_by_role("region", name="Filmed drills")
+        expect(filmed).to_contain_text("Machine: inside")
+        filmed.get_by_role("button", name="I see: outside").click()
+        expect(filmed).to_contain_text("Of 1 that you looked at, the machine was right in 0")
+        check_axe(self, self.page, "a card with a filmed drill")
+        page.reload()
+        expect(tried).to_contain_text("Maren Thole has looked: not yet.")
+
+    def looked_at(self, swing: Swing, name: str) -> None:
+        """What a worker does with a clip that was sent."""
+        clip, made = swing.clips.get(), self.clip_from(DEMO_CLIPS / f"{name}.mp4", swing)
+        for field in ("proxy", "state", "width", "height", "played_times_s"):
+            setattr(clip, field, getattr(made, field))
+        clip.save()
+        Clip.objects.filter(pk=made.pk).delete()
+        put_proposals(clip, name)
+        answer(swing.pk)
 
     def test_what_was_opened_is_read_and_ticked_without_a_connection_until_the_link_is_closed(self) -> None:
         line = Relay(self.server_thread.port)

@@ -8,8 +8,8 @@ from scipy.stats import multivariate_normal, norm
 
 from tests.teaching.saying import fault as a_fault
 from tests.teaching.saying import judged, only, reading
-from tropometer.teaching.judging.change import minimal_detectable_change
 from tropometer.teaching.knowledge.band import Key
+from tropometer.teaching.over_time.repeatability import minimal_detectable_change
 
 KEYS = (("pelvis_turn", "top"), ("pelvis_turn", "impact"), ("pelvis_turn", "finish"))
 U95 = 1.959964

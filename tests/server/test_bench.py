@@ -248,6 +248,12 @@ class EditTests(TestCase):
         sway = [row for row in curves if row["reading"] == "pelvis_sway"]
         self.assertGreater(len(sway), 1)
         self.assertLess(float(sway[0]["time_from_impact_s"]), 0)
+        one_view = self.client.get(f"{path}/marks.trc")
+        self.assertEqual(one_view.status_code, 422)
+        self.assertIn("from the front and along the line", one_view.json()["detail"])
+        swing = making.seen_from_both(self.owner, "tobin_first_face", "tobin_first_line")
+        table = self.client.get(f"/api/swings/{swing.pk}/marks.trc").content.decode().splitlines()
+        self.assertIn("lead_knee", table[3].split("\t"))
         self.client.force_login(making.instructor("Odd Stranger"))
         for name in ("readings.csv", "curves.csv"):
             self.assertEqual(self.client.get(f"{path}/{name}").status_code, 404)

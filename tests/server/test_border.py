@@ -62,7 +62,8 @@ class BorderTests(making.MediaCase):
         found = []
         for path, methods in SCHEMA["paths"].items():
             filled = path.format(
-                id=SOME_ID, swing_id=SOME_ID, frame_id=SOME_ID, source_id=SOME_ID, take_id=SOME_ID, name="x",
+                id=SOME_ID, swing_id=SOME_ID, frame_id=SOME_ID, source_id=SOME_ID, take_id=SOME_ID,
+                note_id=SOME_ID, name="x", reading="x", at="x",
                 frame=0, kind="swing", piece="x", fault="sways", token="x",
             )  # fmt: skip
             found += [

@@ -229,7 +229,7 @@ class PlanTests(Judging):
         Swing.objects.update(received_at=self.swing.received_at - timedelta(days=30))
         later = making.marked_swing(self.owner, self.swing.student, whole=True).swing
         (earlier,) = self.judged(swing=later)["earlier"]
-        self.assertEqual((earlier["is_reached"], earlier["change"]["moved"]), (False, "not_shown"))
+        self.assertEqual((earlier["state"], earlier["change"]["moved"]), ("not_yet", "unsure"))
         self.assertAlmostEqual(earlier["change"]["by"], 0.0)
         self.assertEqual(self.judged(swing=later)["focus"][0]["fault"], "sways")
         self.assertIn("left from last time", self.judged(swing=later)["focus"][0]["why"])

@@ -13,6 +13,7 @@ from tests.server.test_lessons import LessonCase
 from tests.server.test_showing import picture
 from tests.server.test_talking import TalkingCase
 from tropometer.server.bench.models import Swing
+from tropometer.server.judging.models import Plan
 from tropometer.server.lessons.models import Lesson, SentSheet
 from tropometer.server.operations.sweep import sweep
 from tropometer.server.people.models import Student, User, new_token
@@ -93,7 +94,7 @@ class ThenAndNowTests(TalkingCase):
         """A lesson that was sent with a reading of the hips at the top, 1.3 cm sure."""
         at = timezone.now() - timedelta(days=days_ago)
         swing = Swing.objects.create(instructor=self.owner, student=self.student)
-        Swing.objects.filter(pk=swing.pk).update(received_at=at)
+        Swing.objects.filter(pk=swing.pk).update(received_at=at, answered_at=at)
         swing.refresh_from_db()
         lesson = Lesson.objects.create(instructor=self.owner, swing=swing, sent_at=at, token=new_token())
         key = {"reading": "pelvis_sway", "at": "top", "low": -0.06, "high": -0.005}
@@ -108,13 +109,25 @@ class ThenAndNowTests(TalkingCase):
         """The least change that shows: Weir 2005, J Strength Cond Res 19:231, of two errors of 1.3 cm."""
         error = math.hypot(0.013, 0.013)
         first, middle = self.read_in(-0.124, 30), self.read_in(-0.09, 15)
-        (row,) = then_and_now([self.read_in(-0.05, 2), middle, first])
+        (row,) = then_and_now(self.student, [self.read_in(-0.05, 2), middle, first])
         self.assertEqual(row["goal"]["reading"], "pelvis_sway")  # a measure that was no goal is not told
         self.assertEqual((row["then_on"], row["change"]["then"]), (first.swing.received_at, -0.124))
-        self.assertEqual((row["change"]["now"], row["change"]["moved"]), (-0.05, "toward"))
+        self.assertAlmostEqual(row["change"]["now"], -0.05)
+        self.assertEqual(row["change"]["moved"], "toward")
         self.assertGreater(row["change"]["u95"], error)  # the golfer's own scatter comes on top
-        (row,) = then_and_now([self.read_in(-0.124 + error, 1), first])
-        self.assertEqual(row["change"]["moved"], "not_shown")
-        self.assertEqual(then_and_now([first]), [])
+        (row,) = then_and_now(self.student, [self.read_in(-0.124 + error, 1), first])
+        self.assertEqual(row["change"]["moved"], "unsure")
+        self.assertEqual(then_and_now(self.student, [first]), [])
         told = self.call("GET", self.page)["then_and_now"]
         self.assertEqual([each["name"] for each in told], ["Sways"])
+
+    def test_a_goal_is_told_while_a_link_leads_to_its_lesson(self) -> None:
+        lesson = self.read_in(-0.124, 30)
+        goal = {"reading": "pelvis_sway", "at": "top", "low": -0.06, "high": -0.005, "by": None, "unit": "m"}
+        focus = {"fault": "sways", "name": "Sways", "words": "", "drills": [], "cautions": []}
+        as_sent = {"model": "x", "focus": [focus | {"goal": goal | {"then": None}}]}
+        Plan.objects.create(swing=lesson.swing, document={"focus": []}, as_sent=as_sent)
+        (told,) = self.call("GET", self.page)["goals"]
+        self.assertEqual((told["name"], told["state"]), ("Sways", "no_swing_since"))
+        Lesson.objects.update(token=None)
+        self.assertEqual(self.call("GET", self.page)["goals"], [])

@@ -16,6 +16,7 @@ from pypdf import PdfReader
 
 from tests.server import making
 from tests.server.test_desk import GOAL, DeskCase
+from tropometer.server.lessons.models import SentSheet
 from tropometer.server.lessons.practice_days import practice_days
 
 
@@ -61,6 +62,15 @@ class PaperTests(DeskCase):
             for font in dict(page)["/Resources"]["/Font"].values()
         }
         self.assertTrue(all("Bricolage" in font or "JetBrains" in font for font in fonts), fonts)
+
+    def test_a_plan_of_before_there_was_more_on_a_sheet_is_laid_out_too(self) -> None:
+        sheet = SentSheet.objects.get()
+        for later in ("strengths", "chain", "measured"):
+            del sheet.document["plan"][later]
+        sheet.save()
+        self.assertIn(
+            "Stick by the right (back) hip", self.text_of(self.fetched("lesson.pdf", "application/pdf"))
+        )
 
     def test_it_is_not_laid_out_without_end(self) -> None:
         with patch("tropometer.server.lessons.sheet_api.PAPERS_AN_HOUR", 1):

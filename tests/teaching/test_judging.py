@@ -12,16 +12,18 @@ from hypothesis import strategies as st
 from tests.teaching.saying import fault, judged, only, reading, refused
 from tropometer.swing.error.budget import Share
 from tropometer.swing.error.source import Source
+from tropometer.swing.error.value import NORMAL_95
 from tropometer.swing.names import CHECKPOINTS
 from tropometer.swing.readings.reading import Need, Reading
 from tropometer.teaching.judge import Beside
 from tropometer.teaching.judging.asked import Swung, asked_of
-from tropometer.teaching.judging.change import change_of
 from tropometer.teaching.judging.finding import Finding
+from tropometer.teaching.judging.goals import Goal, detectable, goal_for
 from tropometer.teaching.judging.population import Population, Usual
 from tropometer.teaching.judging.sparing import drills_that_fit
 from tropometer.teaching.knowledge.band import Key
 from tropometer.teaching.knowledge.pages import shipped
+from tropometer.teaching.over_time.typical import typical_scatter
 from tropometer.teaching.student import Ache, Student
 
 TURN = {"reading": "pelvis_turn", "at": "top", "below": 36.0, "half": 6.0}
@@ -262,13 +264,35 @@ class StrengthTest(TestCase):
         )
         self.assertEqual(found.strengths[0].fault, "restricted_turn")
 
-    def test_a_change_counts_when_it_is_larger_than_errors_and_scatter(self) -> None:
-        band = asked_of(shipped(), shipped().models["centred"], Swung()).bands["pelvis_turn", "top"]
-        key = ("pelvis_turn", "top")
-        for now, u95, moved in (
-            (45.0, 3.0, "toward"),
-            (22.0, 3.0, "away"),
-            (33.0, 3.0, "not_shown"),
-            (45.0, 20.0, "not_shown"),
-        ):
-            self.assertEqual(change_of(key, (30.0, 3.0), (now, u95), band, None).moved, moved)
+
+class GoalTest(TestCase):
+    def goal(self, turn: float, u95: float) -> Goal | None:
+        """What is asked of somebody whose hips turn so far going back; 38 to 55 degrees are the band."""
+        found = judged([reading("pelvis_turn", "top", turn, u95)])
+        finding = next(each for each in found.findings if each.fault == "restricted_turn")
+        return goal_for(finding, found.asked.bands)
+
+    def test_a_goal_is_half_of_the_way_but_never_less_than_can_be_told(self) -> None:
+        far, near = self.goal(14.0, 2.0), self.goal(33.0, 3.0)
+        assert far and near
+        self.assertEqual((far.low, far.high, far.swings), (26.0, 55.0, 1))
+        typical = typical_scatter("pelvis_turn")
+        self.assertGreater(detectable(3.0 / NORMAL_95, typical), 5.0 / 2)  # half of the way cannot be told
+        self.assertEqual(near.low, 38.0)  # and what can be told lies past the band's edge
+        self.assertGreater(near.swings or 0, 1)
+
+    def test_where_no_count_of_swings_would_tell_it_says_so(self) -> None:
+        near = self.goal(35.0, 6.0)
+        assert near
+        self.assertEqual((near.low, near.swings), (38.0, None))
+
+    def test_a_goal_is_never_past_what_the_student_s_hips_allow(self) -> None:
+        stiff = Student(motions={"trail_hip_in": 18.0})
+        read = [reading("pelvis_turn", "top", 12.0, 2.0)]
+        band = judged(read, student=stiff).asked.bands["pelvis_turn", "top"]
+        self.assertLess(band.low, 38.0)
+        found = judged(read, student=stiff)
+        finding = next(each for each in found.findings if each.fault == "restricted_turn")
+        goal = goal_for(finding, found.asked.bands)
+        assert goal and band.low is not None
+        self.assertLessEqual(goal.low or 0.0, band.low)

@@ -10,7 +10,7 @@ import numpy as np
 from django.test import tag
 
 from tests.swings import DEMO_CLIPS, truth
-from tests.video.looking import Looked, heard_in, look
+from tests.video.looking import Looked, demo_clip, heard_in, look
 from tests.video.spoilt import ways_for
 from tropometer.golfer.cast import TAKES, Take
 from tropometer.swing.names import TRACKED
@@ -49,7 +49,7 @@ class MarkBench(TestCase):
             path = DEMO_CLIPS / f"{take.name}.{take.recording.container}"
             pictures = [picture for picture, _ in upright_frames(path)]
             grays = [cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY) for picture in pictures]
-            looked = look(pictures, known, heard_in(take))
+            looked = look(pictures, known, heard_in(demo_clip(take), known))
             for network, ms in looked.ms_a_frame.items():
                 took.setdefault(network, []).append(ms)
             marks = looked.marks
@@ -98,7 +98,7 @@ class SpoiltBench(TestCase):
             pictures = [picture for picture, _ in upright_frames(path)]
             for way, spoil in ways_for(take).items():
                 spoilt, known = spoil(pictures, truth(take.name))
-                looked = look(spoilt, known, heard_in(take))
+                looked = look(spoilt, known, heard_in(demo_clip(take), known))
                 rows.setdefault(way, []).append(_against(known, looked))
         head = f"{'top':>8}{'impact':>8}  in u95  elsewhere"
         print(f"\n{'spoilt':<16}{'clips':>6}{head}   (ms off at worst; share of frames)")

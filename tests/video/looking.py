@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Iterable
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -83,19 +84,24 @@ def look(pictures: Iterable[Picture], known: dict[str, Any], heard: Heard | None
 
 def look_at_take(take: Take) -> Looked:
     """Look at a demo clip."""
-    path = DEMO_CLIPS / f"{take.name}.{take.recording.container}"
-    return look((picture for picture, _ in upright_frames(path)), truth(take.name), heard_in(take))
+    return look_at_file(demo_clip(take), truth(take.name))
 
 
-def heard_in(take: Take) -> Heard | None:
-    """The surest strike that is heard in a demo clip."""
-    known = truth(take.name)
+def demo_clip(take: Take) -> Path:
+    """Where a demo clip lies."""
+    return DEMO_CLIPS / f"{take.name}.{take.recording.container}"
+
+
+def look_at_file(path: Path, known: dict[str, Any]) -> Looked:
+    """Look at a drawn clip of which everything is known, as a worker would."""
+    return look((picture for picture, _ in upright_frames(path)), known, heard_in(path, known))
+
+
+def heard_in(path: Path, known: dict[str, Any]) -> Heard | None:
+    """The surest strike that is heard in a drawn clip."""
     slow = known["capture_fps"] / known["played_fps"]
     late_s = CAMERA_M / SOUND_M_S
-    strikes = [
-        Heard(each.played_s / slow - late_s, each.confidence)
-        for each in hear_strikes(DEMO_CLIPS / f"{take.name}.{take.recording.container}")
-    ]
+    strikes = [Heard(each.played_s / slow - late_s, each.confidence) for each in hear_strikes(path)]
     return max(strikes, key=lambda each: each.confidence, default=None)
 
 

@@ -104,6 +104,7 @@ FLARED = SwingSettings(lead_flare=25, trail_flare=18)
 SWINGS: dict[str, SwingSettings] = {
     "tobin_first": with_faults(SwingSettings(), sway=1.0, hang_back=0.35),
     "tobin_month": with_faults(SwingSettings(trail_flare=14), sway=0.42),
+    "tobin_home": with_faults(SwingSettings(trail_flare=14), sway=0.05),
     "ilse": SOUND,
     "dag_first": with_faults(schools.centred(), trail_knee_locked=1.0),
     "dag_month": with_faults(schools.centred(), trail_knee_locked=0.93, sway=0.03),
@@ -209,6 +210,8 @@ TAKES: tuple[Take, ...] = (
     _take("tobin_first", LINE, distance=4.4, height=1.1, off_square=-1.5, roll=0.3),
     _take("tobin_month", FACE, distance=4.5, height=1.0, off_square=-1.5, roll=-0.4),
     _take("tobin_month", LINE, distance=4.4, height=1.05, off_square=1.0),
+    _take("tobin_home", FACE, distance=4.3, height=0.95, off_square=2.0, indoors=True),
+    _take("tobin_home", LINE, distance=4.2, height=0.95, off_square=-2.0, indoors=True),
     _take("ilse", FACE, distance=4.5, fov=40, portrait=True, off_square=1.0, recording=SLOW_120),
     _take("ilse", LINE, distance=4.5, fov=40, portrait=True, off_square=0.5, recording=SLOW_120),
     _take("dag_first", FACE, distance=4.9, height=1.1, off_square=1.5, fov=28),

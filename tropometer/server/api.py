@@ -17,13 +17,16 @@ from tropometer.server.bench.request_api import open_router as sending
 from tropometer.server.bench.request_api import router as requests
 from tropometer.server.clips.api import router as clips
 from tropometer.server.demo.api import router as models
+from tropometer.server.drill_checks.api import router as drill_checks
 from tropometer.server.judging.api import router as judging
+from tropometer.server.judging.time_api import router as over_time
 from tropometer.server.lessons.api import router as lessons
 from tropometer.server.lessons.sheet_api import router as sheets
 from tropometer.server.lessons.states import NotNow
 from tropometer.server.lessons.walk_api import router as walks
 from tropometer.server.operations.api import router as operations
 from tropometer.server.people.api import router as people
+from tropometer.server.people.merging import CannotMerge
 from tropometer.server.problems import SCHEMA, TYPE, problem
 from tropometer.server.rooms import RefusedClip, RoomFailed
 from tropometer.server.shelf.api import router as shelf
@@ -80,8 +83,10 @@ for router in (
     shelf,
     models,
     judging,
+    over_time,
     lessons,
     walks,
+    drill_checks,
     talking,
     operations,
 ):
@@ -108,6 +113,7 @@ def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
 
 @api.exception_handler(RefusedClip)
 @api.exception_handler(BadEdit)
+@api.exception_handler(CannotMerge)
 @api.exception_handler(BadTick)
 @api.exception_handler(NotSaid)
 @api.exception_handler(BadWalk)

@@ -47,6 +47,22 @@ def own_page(request: HttpRequest, token: str = "") -> HttpResponse:
 @require_safe
 @never_cache
 @ensure_csrf_cookie
+def mirror_page(request: HttpRequest, token: str) -> HttpResponse:
+    """Where a student sees themselves with lines."""
+    return behind_link("src/mirror/Mirror.tsx", [f"/api/pages/{token}"])
+
+
+@require_safe
+@never_cache
+@ensure_csrf_cookie
+def check_page(request: HttpRequest, token: str, drill: str) -> HttpResponse:
+    """Where a student films a drill to have it checked."""
+    return behind_link("src/check/CheckPage.tsx", [f"/api/pages/{token}", f"/api/pages/{token}/tries"])
+
+
+@require_safe
+@never_cache
+@ensure_csrf_cookie
 def walk_page(request: HttpRequest) -> HttpResponse:
     """Where a walk record is opened from a file."""
     return behind_link("src/walk/opened/OpenedWalk.tsx")

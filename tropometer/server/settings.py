@@ -40,6 +40,8 @@ INSTALLED_APPS = [
     "ninja",
     "tropometer.server.clips",
     "tropometer.server.bench",
+    "tropometer.server.logbook",
+    "tropometer.server.drill_checks",
     "tropometer.server.judging",
     "tropometer.server.shelf",
     "tropometer.server.walks",

@@ -7,7 +7,15 @@ from tropometer.server.bench.requests import student_sends
 from tropometer.server.clips import tus
 from tropometer.server.lessons.sheet_page import sheet_page
 from tropometer.server.operations.health import healthy, ready
-from tropometer.server.pages import own_page, screens, sending_page, student_worker, walk_page
+from tropometer.server.pages import (
+    check_page,
+    mirror_page,
+    own_page,
+    screens,
+    sending_page,
+    student_worker,
+    walk_page,
+)
 from tropometer.server.problems import unknown
 
 begin, go_on = tus.endpoint(tus.instructor_sends, open_to_all=False)
@@ -30,6 +38,8 @@ urlpatterns = [
     path("p", own_page),
     path("p/<str:token>", own_page),
     path("p/<str:token>/mail", own_page),
+    path("p/<str:token>/mirror", mirror_page),
+    path("p/<str:token>/check/<str:drill>", check_page),
     re_path(r"^(?!static/).*$", screens),
 ]
 handler400 = "tropometer.server.problems.bad_request"

@@ -32,7 +32,7 @@ const router = createBrowserRouter([
             children: [
               { path: "inbox", lazy: screen("Inbox") },
               { path: "students", lazy: screen("Students") },
-              { path: "students/:id", lazy: screen("StudentRecord") },
+              { path: "students/:id", lazy: screen("StudentCard") },
               { path: "shelf", lazy: async () => ({ Component: (await import("./shelf/Shelf")).Shelf }) },
               { path: "lessons", lazy: screen("Lessons") },
               { path: "book", lazy: screen("DrillBook") },

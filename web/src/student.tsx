@@ -6,19 +6,22 @@ import { keepLook } from "./shell/theme";
 import { UntilHere } from "./shell/UntilHere";
 import "./theme.css";
 
-// One page stands at an address: a lesson to read, a student's own page, a form by which a swing is sent, a walk from
-// a file.
+// One page stands at an address: a lesson to read, a student's own page, its mirror and its check, a form by which a swing is
+// sent, a walk from a file.
 const PAGES = {
   l: lazy(async () => ({ default: (await import("./lesson/StudentPage")).StudentPage })),
   p: lazy(async () => ({ default: (await import("./page/OwnPage")).OwnPage })),
   w: lazy(async () => ({ default: (await import("./walk/opened/OpenedWalk")).OpenedWalk })),
+  check: lazy(async () => ({ default: (await import("./check/CheckPage")).CheckPage })),
+  mirror: lazy(async () => ({ default: (await import("./mirror/Mirror")).Mirror })),
   s: lazy(async () => ({ default: (await import("./send/RequestPage")).RequestPage })),
 };
 
 keepLook();
 
-const [, kind, token = ""] = window.location.pathname.split("/");
-const Page = PAGES[kind === "s" || kind === "p" || kind === "w" ? kind : "l"];
+const [, kind, token = "", part] = window.location.pathname.split("/");
+const named = kind === "s" || kind === "p" || kind === "w" ? kind : "l";
+const Page = PAGES[named === "p" && (part === "mirror" || part === "check") ? part : named];
 const root = document.getElementById("root");
 if (root)
   createRoot(root).render(

@@ -1,6 +1,7 @@
 """The inbox, a swing on the bench, and the edits made there."""
 
 from dataclasses import asdict
+from datetime import date
 from typing import TYPE_CHECKING, Any, Literal
 from uuid import UUID
 
@@ -38,10 +39,11 @@ from tropometer.server.bench.schemas import (
 )
 from tropometer.server.clips.camera import motion_rows
 from tropometer.server.clips.schemas import ClipChange, ClipOut, ProposalsOut, ShownPlayer
-from tropometer.server.clips.services import clip_of, times_s
+from tropometer.server.clips.services import clip_of, is_filmed, times_s
 from tropometer.server.clips.uploads import Sender
-from tropometer.server.lists import Pages, Search, matching
+from tropometer.server.lists import Pages, Search, between, matching
 from tropometer.server.people.services import student_of
+from tropometer.swing.names import ClubClass, Hand
 from tropometer.swing.readings.round import wanted_marks
 
 if TYPE_CHECKING:
@@ -59,6 +61,12 @@ def catalogue(request: HttpRequest) -> dict[str, Any]:
 class SwingSearch(Search):
     waiting: bool = Field(False, description="leave out the answered ones")
     hurting: bool = Field(False, description="only of students whom something hurts")
+    student: UUID | None = None
+    hand: Hand | None = None
+    club_class: ClubClass | None = None
+    finding: str = Field("", max_length=40, description="a fault that is likely or shown in it")
+    since: date | None = None
+    until: date | None = Field(None, description="that day too")
     order: Literal["newest", "oldest", "name"] = "newest"
 
 
@@ -66,11 +74,21 @@ class SwingSearch(Search):
 @paginate(Pages)
 def swings(request: HttpRequest, wanted: Query[SwingSearch]) -> QuerySet[Swing]:
     """Students' swings."""
-    found = services.swings_of(asking(request)).filter(student__isnull=False)
+    swung = services.swings_of(asking(request)).swung()
+    found: QuerySet[Swing] = swung.filter(student__isnull=False)
     if wanted.waiting:
-        found = found.filter(answered_at__isnull=True)
+        found = found.filter(is_filmed(), answered_at__isnull=True)
     if wanted.hurting:
         found = found.exclude(what_hurts="", hurts=[])
+    if wanted.student:
+        found = found.filter(student=wanted.student)
+    if wanted.hand:
+        found = found.filter(student__hand=wanted.hand)
+    if wanted.club_class:
+        found = found.filter(club_class=wanted.club_class)
+    if wanted.finding:
+        found = found.filter(found_faults__fault=wanted.finding)
+    found = between(found, "received_at", wanted.since, wanted.until)
     found = matching(found, wanted.q, "student__name", "club", "words", "usual_miss", "what_hurts")
     return found.order_by(*SWING_ORDERS[wanted.order])
 

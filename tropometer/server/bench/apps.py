@@ -7,4 +7,4 @@ class BenchConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        from tropometer.server.bench import first_look, parting, tracking  # noqa: F401  # they hear the clips app
+        from tropometer.server.bench import first_look, merging, parting, tracking  # noqa: F401  # they listen

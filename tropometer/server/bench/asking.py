@@ -17,6 +17,7 @@ USUAL_MODEL = "loaded_shift"
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
+    from tropometer.server.people.models import Student
 
 
 def swung(swing: Swing) -> Swung:
@@ -27,26 +28,29 @@ def swung(swing: Swing) -> Swung:
     )
 
 
-def taught_by(swing: Swing) -> tuple[Book, TeachingModel] | None:
-    """The book and the model that a swing's student is taught by; None of a reference.
+def taught_by(student: Student) -> tuple[Book, TeachingModel]:
+    """The book and the model that a student is taught by.
 
     A model that is not in the book any more is the usual one.
     """
-    if swing.student is None:
-        return None
-    id = swing.student.teaching_model
+    id = student.teaching_model
     # Nothing of one's own changes what a shipped model asks.
-    book = shipped() if id in shipped().models else book_of(swing.instructor)
+    book = shipped() if id in shipped().models else book_of(student.instructor)
     return book, book.models.get(id) or book.models[USUAL_MODEL]
 
 
 def asked_of_swing(swing: Swing) -> Asked | None:
-    """The bands that a swing is held against."""
-    taught = taught_by(swing)
-    return asked_of(*taught, swung(swing), reach_of(swing.student)) if taught and swing.student else None
+    """The bands that a student's swing is held against; None of a reference."""
+    if swing.student is None:
+        return None
+    return asked_of_kind(swing.student, swung(swing))
+
+
+def asked_of_kind(student: Student, kind: Swung) -> Asked:
+    """The bands that a student's swings of one kind are held against."""
+    return asked_of(*taught_by(student), kind, reach_of(student))
 
 
 def post_of_swing(swing: Swing) -> float:
     """Where the post mark stands for this swing, metres."""
-    taught = taught_by(swing)
-    return (post_of(*taught) if taught else None) or POST_M
+    return (post_of(*taught_by(swing.student)) if swing.student else None) or POST_M

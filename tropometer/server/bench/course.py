@@ -58,7 +58,7 @@ def earlier(swing: Swing) -> list[dict[str, Any]]:
     """What was read on the student's swings before this one, the latest first, shaped as `EarlierOut`."""
     if swing.student is None:
         return []
-    before = Swing.objects.filter(student=swing.student, received_at__lt=swing.received_at)
+    before = Swing.objects.swung().filter(student=swing.student, received_at__lt=swing.received_at)
     found = []
     for other in before.select_related("student").order_by("-received_at")[:REMEMBERED]:
         readings = read(record_of(other, ready_clips(other, whole=False), whole=False)).readings

@@ -9,6 +9,7 @@ from django.db import transaction
 from django.db.models import Max
 from django.db.models.functions import Coalesce
 
+from tropometer.server.bench.changed import swing_changed
 from tropometer.server.bench.edit_schemas import (
     CalibrationEdit,
     CalibrationValue,
@@ -74,7 +75,9 @@ def apply_edits(clip: Clip, edits: list[Edit], seen: int | None = None) -> list[
             _apply(clip, edit)
         if any(isinstance(edit, PegEdit) or _is_followed(edit) for edit in new):
             follow_later(clip.pk)
-        if new:  # what a machine said before somebody began is no news any more
+        if new:
+            swing_changed.send(None, swing_id=clip.swing_id)
+            # What a machine said before somebody began is no news any more.
             FirstLook.objects.filter(swing=clip.swing_id).exclude(tapes=[]).update(tapes=[])
     return met
 

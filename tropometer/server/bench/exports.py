@@ -1,12 +1,9 @@
-"""A swing's readings and curves as tables that a spreadsheet opens."""
-
-import csv
-import io
-from collections.abc import Iterable
-from typing import Any
+"""A swing's readings and curves as tables that a spreadsheet opens, and its marks in space."""
 
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.record import ready_clips, record_of
+from tropometer.server.tables import as_csv
+from tropometer.swing.formats.in_space import Markers, markers_of
 from tropometer.swing.read import read
 
 
@@ -14,7 +11,7 @@ def readings_csv(swing: Swing) -> str:
     """Every reading, given or refused, one a line; metres, degrees and seconds."""
     header = ("reading", "at", "value", "unit", "u95", "status", "said", "reason", "frames", "method")
     found = read(record_of(swing, ready_clips(swing)), curves=True).readings
-    return _csv(
+    return as_csv(
         header,
         (
             (
@@ -34,10 +31,15 @@ def readings_csv(swing: Swing) -> str:
     )
 
 
+def markers_in(swing: Swing) -> Markers:
+    """The marks that both views saw, in space; RecordError says what is missing."""
+    return markers_of(record_of(swing, ready_clips(swing)))
+
+
 def curves_csv(swing: Swing) -> str:
     """Readings over time, one value a line: the frame, seconds from impact, the value and its u95."""
     curves = read(record_of(swing, ready_clips(swing)), curves=True).curves
-    return _csv(
+    return as_csv(
         ("reading", "frame", "time_from_impact_s", "value", "u95"),
         (
             (curve.reading, int(frame), round(float(time), 6), float(value), float(u95))
@@ -48,11 +50,3 @@ def curves_csv(swing: Swing) -> str:
             if value == value
         ),
     )
-
-
-def _csv(header: tuple[str, ...], rows: Iterable[tuple[Any, ...]]) -> str:
-    out = io.StringIO()
-    writer = csv.writer(out)
-    writer.writerow(header)
-    writer.writerows(rows)
-    return out.getvalue()

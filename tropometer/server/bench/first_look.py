@@ -6,7 +6,7 @@ Nothing of it is put on the swing. Pegs, marks and mats that somebody put there 
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Any, cast
 from uuid import UUID
 
@@ -19,6 +19,7 @@ from scipy.stats import norm
 
 from tropometer.server.bench.asking import asked_of_swing
 from tropometer.server.bench.carrying import carried_in
+from tropometer.server.bench.changed import swing_changed
 from tropometer.server.bench.columns import figure, reading_columns
 from tropometer.server.bench.models import FirstLook, Swing
 from tropometer.server.bench.pegs import checkpoints_of
@@ -31,6 +32,7 @@ from tropometer.server.clips.proposing import clip_looked_at
 from tropometer.swing.error.value import NORMAL_95
 from tropometer.swing.names import CHECKPOINTS, View
 from tropometer.swing.next_look import NextLook, next_looks
+from tropometer.swing.proposals.body_length import body_length
 from tropometer.swing.proposals.provisional import SeenClip, best_seen, with_proposals
 from tropometer.swing.read import SwingRead, read
 from tropometer.swing.readings.from_plate import FromPlate
@@ -74,13 +76,18 @@ class Looked:
         ]
 
 
-def look_at(swing: Swing) -> Looked | None:
-    """Read a swing as a machine sees it; None where it saw no swing in it."""
+def look_at(swing: Swing, by_body: bool = False) -> Looked | None:
+    """Read a swing as a machine sees it; None where it saw no swing in it.
+
+    `by_body`: where nothing of known length lies, the player's own legs are the scale.
+    """
     clips = ready_clips(swing, whole=False)
     seen = {str(clip.pk): found for clip in clips if (found := _seen(swing, clip)) is not None}
     if not seen:
         return None
     record = record_of(swing, clips, whole=False)
+    if by_body:
+        seen = {id: replace(each, length=body_length(each, record.stature_m)) for id, each in seen.items()}
     with_seen = with_proposals(record, seen)
     return Looked(swing, clips, asked_of_swing(swing), read(record), read(with_seen))
 
@@ -264,6 +271,7 @@ def look_anew(swing_ids: Iterable[UUID]) -> None:
     """Forget what was seen of swings of which something else is said now, and have them looked at again."""
     for swing_id in swing_ids:
         FirstLook.objects.filter(swing=swing_id).update(tapes=[], mats={})
+        swing_changed.send(None, swing_id=swing_id)
         look_later(swing_id)
 
 

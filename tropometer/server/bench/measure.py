@@ -41,6 +41,7 @@ from tropometer.swing.record.clip import Clip as RecordClip
 from tropometer.swing.record.plate import PressurePlate
 from tropometer.swing.record.swing import SwingRecord
 from tropometer.swing.scene.camera_audit import audit, hips_at, hips_on_mat
+from tropometer.swing.scene.in_picture import InPicture, in_picture
 from tropometer.swing.scene.scene import Scene
 from tropometer.teaching.judging.asked import Asked
 
@@ -69,8 +70,9 @@ def measured(swing: Swing) -> dict[str, Any]:
                 "mat": getattr(clip, "mat", None),
                 "facts": getattr(clip, "camera_facts", None),
                 **(camera if is_sized(clip) else UNSIZED),
+                "player": player,
             }
-            for clip, camera in zip(clips, told.cameras, strict=True)
+            for clip, camera, player in zip(clips, told.cameras, told.players, strict=True)
         ],
         "pressure": _pressure_told(swing, record.plate),
         "pairing": _pairing(swing, record),
@@ -95,6 +97,7 @@ class Told:
     asked: Asked | None
     clips: tuple[str, ...]
     cameras: list[dict[str, Any]]
+    players: list[InPicture | None]
     gauges: list[Sequence[Gauge]]
     readings: list[Reading]
     floor: FloorPlan
@@ -153,6 +156,7 @@ def _follow(state: str, record: SwingRecord, asked: Asked | None) -> Told:
         asked,
         tuple(clip.id for clip in record.clips),
         [_camera(found.scene_of(clip.id), clip) for clip in record.clips],
+        [_player(found.scene_of(clip.id), clip) for clip in record.clips],
         [
             gauges(scene, clip.view, readings, ends) if (scene := found.scene_of(clip.id)) else ()
             for clip in record.clips
@@ -218,6 +222,11 @@ def _camera(scene: Scene | None, clip: RecordClip) -> dict[str, Any]:
         "refilm": list(found.refilm),
     }
     return {"camera": {**figures, **plan}, "camera_trouble": ""}
+
+
+def _player(scene: Scene | None, clip: RecordClip) -> InPicture | None:
+    eye = scene.eyes.get(clip.view) if scene else None
+    return in_picture(eye) if eye is not None else None
 
 
 def _mat_trouble(scene: Scene, clip: RecordClip) -> str:

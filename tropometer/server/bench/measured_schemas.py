@@ -118,6 +118,21 @@ class CameraOut(Plain):
     player: FloorPlace
 
 
+class InPictureOut(Plain):
+    """How the player stands in the picture: the middle between the heels, and pixels to a metre there.
+
+    Degrees to the side of and above square, and metres: where the camera stood; `squared`: a mat told it.
+    """
+
+    foot_x: float
+    foot_y: float
+    px_per_m: float
+    aside_deg: float
+    above_deg: float
+    distance_m: float
+    squared: bool
+
+
 class ClipMeasured(Plain):
     """What was put on one clip beside its marks, and what follows from all of it."""
 
@@ -129,6 +144,7 @@ class ClipMeasured(Plain):
     facts: FactsValue | None
     camera: CameraOut | None
     camera_trouble: str  # why no camera follows from the mat
+    player: InPictureOut | None  # null: without a mat or a known length, or without marked feet
     gauges: list[GaugeColumns]
 
 

@@ -31,6 +31,10 @@ class SwingQuerySet(models.QuerySet["Swing"]):
         own = self.filter(instructor=instructor, removed_at__isnull=True)
         return own.filter(student__removed_at__isnull=True)
 
+    def swung(self) -> "SwingQuerySet":
+        """Without tries at drills: swings as somebody makes them."""
+        return self.filter(drill="")
+
 
 class Swing(models.Model):
     """One swing: a student's, with what they wrote, or a reference's, without a student."""
@@ -62,6 +66,9 @@ class Swing(models.Model):
     one_swing = models.BooleanField(
         null=True, help_text="its two views show one swing; false: a swing each; null: nobody has said"
     )
+    drill = models.CharField(
+        max_length=40, blank=True, help_text="a try at this drill: no swing that waits for an answer"
+    )
     answered_at = models.DateTimeField(null=True, blank=True)
     removed_at = models.DateTimeField(null=True, blank=True, help_text="in the bin since")
     found_in = models.ForeignKey(
@@ -75,6 +82,10 @@ class Swing(models.Model):
 
     class Meta:
         ordering = ["-received_at", "part", "id"]
+        indexes = [
+            models.Index(fields=["instructor", "-received_at", "part", "id"], name="swing_by_time"),
+            models.Index(fields=["student", "received_at"], name="swing_of_student_by_time"),
+        ]
         constraints = [
             models.CheckConstraint(
                 condition=Q(part__gte=1, part__lte=models.F("parts")), name="swing_part_is_one_of_parts"

@@ -32,8 +32,10 @@ def take_apart(clip: Clip, swings: Sequence[FoundSwing], **_: Any) -> None:
     if not swings or clip.window_from == "hand" or clip.window_first is not None:
         return
     swing = Swing.objects.select_for_update().get(pk=clip.swing_id)
-    splits = swing.student_id is not None and swing.found_in_id is None
-    own = swings[min(swing.part, len(swings)) - 1] if swing.student_id else _surest(swings)
+    # A reference is one swing, and so is a try at a drill.
+    several = swing.student_id is not None and not swing.drill
+    splits = several and swing.found_in_id is None
+    own = swings[min(swing.part, len(swings)) - 1] if several else _surest(swings)
     clip.window_first, clip.window_last = window_of(clip, own)
     clip.save(update_fields=["window_first", "window_last"])
     if not splits or len(swings) == 1:

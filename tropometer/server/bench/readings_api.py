@@ -12,6 +12,7 @@ from tropometer.server.access import asking
 from tropometer.server.bench import exports, services
 from tropometer.server.bench import first_look as first_looks
 from tropometer.server.bench.answers import answered
+from tropometer.server.bench.c3d import c3d_of
 from tropometer.server.bench.course import course, earlier
 from tropometer.server.bench.measure import Told, measured
 from tropometer.server.bench.measured_schemas import (
@@ -25,6 +26,7 @@ from tropometer.server.bench.models import Pressure
 from tropometer.server.bench.record import ready_clips, record_of
 from tropometer.server.bench.schemas import PressureFile
 from tropometer.swing.formats.swing_record import to_document
+from tropometer.swing.formats.trc import trc_of
 
 router = Router(tags=["bench"])
 
@@ -92,6 +94,20 @@ def export_readings(request: HttpRequest, id: UUID) -> HttpResponse:
     """All readings as a table."""
     found = services.swing_of(asking(request), id)
     return HttpResponse(exports.readings_csv(found), content_type="text/csv; charset=utf-8")
+
+
+@router.get("/swings/{uuid:id}/marks.c3d", include_in_schema=False)
+def export_c3d(request: HttpRequest, id: UUID) -> HttpResponse:
+    """Marks in space for a movement laboratory."""
+    markers = exports.markers_in(services.swing_of(asking(request), id))
+    return HttpResponse(c3d_of(markers), content_type="application/octet-stream")
+
+
+@router.get("/swings/{uuid:id}/marks.trc", include_in_schema=False)
+def export_trc(request: HttpRequest, id: UUID) -> HttpResponse:
+    """The same as a table of tracked markers."""
+    markers = exports.markers_in(services.swing_of(asking(request), id))
+    return HttpResponse(trc_of(markers, "marks.trc"), content_type="text/plain; charset=utf-8")
 
 
 @router.get("/swings/{uuid:id}/curves.csv", include_in_schema=False)

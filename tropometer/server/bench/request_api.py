@@ -13,7 +13,7 @@ from pydantic import Field
 from tropometer.server.access import asking, owned
 from tropometer.server.bench import requests, services
 from tropometer.server.bench.models import SwingRequest
-from tropometer.server.bench.schemas import SwingIn
+from tropometer.server.bench.schemas import SwingSent
 from tropometer.server.people.schemas import Hand
 from tropometer.server.people.services import student_of
 
@@ -87,8 +87,8 @@ def asked(request: HttpRequest, token: str) -> SwingRequest:
 
 
 @open_router.post("/sent/{token}", response={201: Sent})
-def send(request: HttpRequest, token: str, data: SwingIn) -> tuple[int, dict[str, Any]]:
+def send(request: HttpRequest, token: str, data: SwingSent) -> tuple[int, dict[str, Any]]:
     """Send a swing by the link, from finished uploads."""
     found = requests.by_token(token)
-    _, refused = services.receive(requests.sender(found), found.student, data)
+    _, refused = services.receive(requests.sender(found), found.student, data, drill=data.drill)
     return 201, {"refused": refused}

@@ -44,6 +44,12 @@ class SwingIn(Views, SwingKind):
     clips: list[ClipIn] = Field(min_length=1, max_length=8)
 
 
+class SwingSent(SwingIn):
+    """What comes by a link: a swing to be answered, or a try at a drill to be checked."""
+
+    drill: Line = Field("", max_length=40)
+
+
 class SwingOf(SwingIn):
     """A swing as the instructor takes it in: for one of their students."""
 

@@ -9,10 +9,11 @@ from uuid import UUID
 
 from django.conf import settings
 from django.db import transaction
-from django.db.models import F, QuerySet
+from django.db.models import Exists, F, OuterRef, QuerySet
 from django.utils import timezone
 
 from tropometer.server.access import owned
+from tropometer.server.bench.changed import swing_changed
 from tropometer.server.bench.first_look import look_anew
 from tropometer.server.bench.models import (
     BenchEdit,
@@ -20,8 +21,10 @@ from tropometer.server.bench.models import (
     CameraFacts,
     Mark,
     Mat,
+    Peg,
     Pressure,
     Swing,
+    SwingQuerySet,
     Track,
 )
 from tropometer.server.bench.schemas import SwingIn, SwingKind
@@ -41,14 +44,14 @@ from tropometer.server.text import once
 from tropometer.swing.formats.plate import plate_document
 from tropometer.swing.formats.plate_file import read_plate
 
-SHOWN_BEFORE = 12
+SHOWN_BEFORE = 60
 
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
     from tropometer.server.people.models import Student, User
 
 
-def swings_of(instructor: User) -> QuerySet[Swing]:
+def swings_of(instructor: User) -> SwingQuerySet:
     """The instructor's swings with what the lists show of them."""
     found = Swing.objects.seen_by(instructor)
     return found.select_related("student", "reference", "first_look").prefetch_related("clips")
@@ -64,7 +67,7 @@ def swings_before(swing: Swing) -> list[Swing]:
     """The same student's earlier swings that can be shown, the latest first."""
     if swing.student_id is None:
         return []
-    theirs = Swing.objects.filter(student_id=swing.student_id, removed_at__isnull=True)
+    theirs = Swing.objects.swung().filter(student_id=swing.student_id, removed_at__isnull=True)
     shown = theirs.filter(received_at__lt=swing.received_at, clips__state="ready").distinct()
     return list(shown.order_by("-received_at")[:SHOWN_BEFORE])
 
@@ -74,11 +77,13 @@ def keep_pressure(swing: Swing, file_name: str, text: str, impact_s: float | Non
     felt = plate_document(read_plate(text, impact_s))
     values = {"file_name": file_name, "felt": felt}
     swing.pressure, _ = Pressure.objects.update_or_create(swing=swing, defaults=values)
+    swing_changed.send(None, swing_id=swing.pk)
 
 
 def drop_pressure(swing: Swing) -> None:
     """Forget a pressure plate's data."""
     Pressure.objects.filter(swing=swing).delete()
+    swing_changed.send(None, swing_id=swing.pk)
 
 
 def _check_consent(student: Student) -> None:
@@ -99,11 +104,15 @@ KIND = ("club", "club_class", "swing_length")
 
 
 def receive(
-    sender: Sender, student: Student, data: SwingIn, received_at: datetime | None = None
+    sender: Sender,
+    student: Student,
+    data: SwingIn,
+    received_at: datetime | None = None,
+    drill: str = "",
 ) -> tuple[Swing, list[str]]:
     """Take in a student's swing with its clips; returns also a line for each refused one.
 
-    When all files are refused there is no swing.
+    It may be a try at a drill. When all files are refused there is no swing.
     """
     _check_consent(student)
     _check_day(sender)
@@ -120,8 +129,26 @@ def receive(
         hurts=once(data.hurts),
         camera_place=data.camera_place,
         one_swing=data.one_swing,
+        drill=drill,
     )
     return _hand_in(sender, swing, data.clips)
+
+
+def receive_measured(student: Student, kind: SwingKind, words: str, received_at: datetime) -> Swing:
+    """A swing that was measured before and of which no clip is kept: nobody waits for an answer to it."""
+    return Swing.objects.create(
+        instructor=student.instructor,
+        student=student,
+        received_at=received_at,
+        words=words,
+        **kind.dict(include=set(KIND)),
+    )
+
+
+def drills_filmed(student: Student) -> QuerySet[Swing]:
+    """A student's tries at drills, sent to be checked, the latest first; but for those in the bin."""
+    tries = Swing.objects.filter(student=student, removed_at__isnull=True).exclude(drill="")
+    return tries.prefetch_related("clips").order_by("-received_at", "pk")
 
 
 def name_for(swing: Swing, student_id: UUID | None) -> str:
@@ -133,12 +160,13 @@ def name_for(swing: Swing, student_id: UUID | None) -> str:
 
 def sent_by_link_since(student: Student, since: datetime) -> int:
     """How many swings a student has sent by a link since a time."""
-    return Swing.objects.filter(student=student, sent_by__isnull=False, received_at__gt=since).count()
+    sent = Swing.objects.swung().filter(student=student, sent_by__isnull=False)
+    return sent.filter(received_at__gt=since).count()
 
 
 def swings_sent(student: Student) -> QuerySet[Swing]:
     """A student's swings, the latest first, with their clips; but for those in the bin."""
-    theirs = Swing.objects.filter(student=student, removed_at__isnull=True)
+    theirs = Swing.objects.swung().filter(student=student, removed_at__isnull=True)
     return theirs.prefetch_related("clips").order_by("-received_at", "pk")
 
 
@@ -233,6 +261,12 @@ def change_clip(clip: Clip, wanted: ClipChange) -> None:
 def mark_answered(swing_id: UUID, at: datetime | None) -> None:
     """A lesson went out for this swing; None: it was taken back."""
     Swing.objects.filter(pk=swing_id).update(answered_at=at)
+
+
+def pegged_swings() -> QuerySet[Swing]:
+    """All students' swings of which something can be read, whoever's they are; but for those in bins."""
+    shown = Swing.objects.swung().filter(student__isnull=False, removed_at__isnull=True)
+    return shown.filter(Exists(Peg.objects.filter(clip__swing=OuterRef("pk"), clip__state="ready")))
 
 
 def removed_swings() -> QuerySet[Swing]:

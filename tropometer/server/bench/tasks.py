@@ -7,6 +7,7 @@ from procrastinate.contrib.django import app
 
 from tropometer.server.bench import first_look as first_looks
 from tropometer.server.bench.carrying import carry_marks
+from tropometer.server.bench.changed import clip_changed
 from tropometer.server.bench.tracking import follow, follow_later
 
 MOST_TRIES = 3
@@ -22,6 +23,7 @@ def follow_marks(clip_id: str, tries: int = 0) -> None:
     try:
         follow(UUID(clip_id))
         carry_marks(UUID(clip_id))
+        clip_changed(UUID(clip_id))
     except Exception:
         if tries + 1 < MOST_TRIES:
             follow_later(UUID(clip_id), tries + 1)

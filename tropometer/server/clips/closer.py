@@ -12,6 +12,7 @@ from procrastinate.contrib.django import app
 
 from tropometer.server.clips.bodies import body_of, keep_body
 from tropometer.server.clips.models import Clip, Proposals, SeenBody, State
+from tropometer.server.lanes import priority
 from tropometer.server.rooms import local_copy, scratch, video
 from tropometer.swing.proposals.marks import BESIDE_CHECKPOINTS
 
@@ -31,10 +32,11 @@ def stretch_of(found: Mapping[str, Any]) -> tuple[int, int] | None:
     return min(pegged) - BESIDE_CHECKPOINTS, max(pegged) + BESIDE_CHECKPOINTS
 
 
-def look_closer_later(clip_id: UUID) -> None:
+def look_closer_later(clip: Clip) -> None:
     """Have a worker look closer at a clip, once those are done that nobody has looked at."""
-    task = app.configure_task("tropometer.server.clips.tasks.look_closer", priority=LAST_PRIORITY)
-    task.defer(clip_id=str(clip_id))
+    turn = priority(bool(clip.swing.drill), LAST_PRIORITY)
+    task = app.configure_task("tropometer.server.clips.tasks.look_closer", priority=turn)
+    task.defer(clip_id=str(clip.pk))
 
 
 def look_closer(clip_id: UUID) -> None:

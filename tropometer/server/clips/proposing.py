@@ -89,7 +89,7 @@ def _look(clip: Clip) -> None:
             },
         )
         if closer:
-            look_closer_later(clip.pk)
+            look_closer_later(clip)
 
 
 def _motion(
@@ -111,7 +111,7 @@ def propose_anew(clip: Clip) -> None:
     stored.found = anew | {each: stored.found.get(each) for each in ("camera", "ball", "heads", "bends")}
     if stretch_of(anew) is not None and not is_seen_closely(clip):
         stored.closer = 0
-        look_closer_later(clip.pk)
+        look_closer_later(clip)
     stored.save(update_fields=["found", "closer"])
 
 

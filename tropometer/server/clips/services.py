@@ -11,7 +11,7 @@ from uuid import UUID, uuid4
 from django.conf import settings
 from django.core.files import File
 from django.db import transaction
-from django.db.models import F, QuerySet
+from django.db.models import Exists, F, OuterRef, QuerySet
 from django.utils import timezone
 
 from tropometer.server.access import owned
@@ -20,6 +20,7 @@ from tropometer.server.clips.models import MOST_TRIES, Clip, ClipQuerySet, State
 from tropometer.server.clips.proposing import clip_ready, propose_anew, swings_in
 from tropometer.server.clips.schemas import ClipChange, ClipIn
 from tropometer.server.clips.uploads import Sender
+from tropometer.server.lanes import WATCHED, priority
 from tropometer.server.rooms import RefusedClip, RoomFailed, local_copy, scratch, video
 from tropometer.video.stills import still_jpeg
 from tropometer.video.timing import real_times_s
@@ -159,7 +160,12 @@ def take_in(swing_id: UUID, checked: Checked) -> Clip:
 
 
 def _turn(clip: Clip) -> int:
-    """A clip's place in the queue: each instructor's next one before anybody's one after that."""
+    """A clip's place in the queue: each instructor's next one before anybody's one after that.
+
+    Who films a drill stands there and waits.
+    """
+    if clip.swing.drill:
+        return WATCHED
     unmade = Clip.objects.filter(instructor=clip.instructor_id, state__in=(State.WAITING, State.WORKING))
     return -unmade.exclude(pk=clip.pk).count()
 
@@ -175,7 +181,7 @@ def process(clip_id: UUID, stopping: Callable[[], bool] = lambda: False) -> None
     room fails, RoomFailed is raised for another try, until enough were made: then the clip says so, and waits
     for a person. HandedBack is raised when the worker is `stopping`.
     """
-    from tropometer.server.clips.tasks import look_at
+    from tropometer.server.clips.tasks import LOOK_PRIORITY, look_at
 
     if not _begin(clip_id):
         return
@@ -213,7 +219,9 @@ def process(clip_id: UUID, stopping: Callable[[], bool] = lambda: False) -> None
             return
         clip.save(update_fields=MADE)
         clip_ready.send(sender=Clip, clip=clip, swings=swings_in(clip))
-        look_at.defer(clip_id=str(clip.pk))
+        look_at.configure(priority=priority(bool(clip.swing.drill), LOOK_PRIORITY)).defer(
+            clip_id=str(clip.pk)
+        )
 
 
 def _begin(clip_id: UUID) -> bool:
@@ -271,6 +279,11 @@ def say_anew(clip: Clip, wanted: ClipChange) -> bool:
                 propose_anew(each)
     clip.refresh_from_db()
     return turned
+
+
+def is_filmed() -> Exists:
+    """That a swing has a clip, whatever its state."""
+    return Exists(Clip.objects.filter(swing=OuterRef("pk")))
 
 
 def same_file(clip: Clip) -> QuerySet[Clip]:

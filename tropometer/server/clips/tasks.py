@@ -15,6 +15,7 @@ from tropometer.server.clips.proposing import look
 from tropometer.server.clips.services import HandedBack, process
 from tropometer.server.lanes import FIRST, UPKEEP
 
+LOOK_PRIORITY = -1000  # clips that nobody can see yet go first
 STALLED_S = 25  # a worker that has not been heard of for so long is taken for dead; it beats every 10 s
 
 
@@ -27,9 +28,9 @@ def make_ready(context: JobContext, clip_id: str) -> None:
         raise JobAborted from back
 
 
-@app.task(retry=RetryStrategy(max_attempts=3, exponential_wait=2), priority=-1000)
+@app.task(retry=RetryStrategy(max_attempts=3, exponential_wait=2), priority=LOOK_PRIORITY)
 def look_at(clip_id: str) -> None:
-    """Propose what a ready clip shows; clips that nobody can see yet go first."""
+    """Propose what a ready clip shows."""
     look(UUID(clip_id))
 
 

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from datetime import date, timedelta
 
 from tropometer.server.judging.schemas import DrillChosen, FocusChosen, GoalChosen, PlanIn
 
+WEEKS = 6  # until a goal should be reached
 Then = tuple[float, float]  # a value and its u95
 
 
@@ -25,18 +27,19 @@ class Answer:
     goals: Mapping[str, tuple[str, str, float | None, float | None]] = field(default_factory=dict)
     then: Mapping[str, Then] = field(default_factory=dict)
 
-    @property
-    def plan(self) -> PlanIn:
-        """What the lesson was about, as it was chosen."""
-        return PlanIn(focus=[each.model_copy(update={"goal": self._goal(each.fault)}) for each in self.focus])
+    def plan(self, on: date) -> PlanIn:
+        """What the lesson was about, as it was chosen on a day."""
+        by = on + timedelta(weeks=WEEKS)
+        goals = {each.fault: self._goal(each.fault, by) for each in self.focus}
+        return PlanIn(focus=[each.model_copy(update={"goal": goals[each.fault]}) for each in self.focus])
 
     @property
     def values_then(self) -> dict[str, dict[str, float]]:
         """What was read of each fault's goal when it was set."""
         return {fault: {"value": value, "u95": u95} for fault, (value, u95) in self.then.items()}
 
-    def _goal(self, fault: str) -> GoalChosen | None:
+    def _goal(self, fault: str, by: date) -> GoalChosen | None:
         if fault not in self.goals:
             return None
         reading, at, low, high = self.goals[fault]
-        return GoalChosen(reading=reading, at=at, low=low, high=high)
+        return GoalChosen(reading=reading, at=at, low=low, high=high, by=by, swings=1)

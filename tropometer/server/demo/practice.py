@@ -49,6 +49,7 @@ class DemoSwing:
     misses: tuple[BallMiss, ...] = ()
     hurts: tuple[BodyPart, ...] = ()
     answer: Answer | None = None  # the lesson that was sent
+    drill: str = ""  # a try at it, to be checked
 
 
 @dataclass(frozen=True)
@@ -122,6 +123,8 @@ STUDENTS: tuple[DemoStudent, ...] = (
                     then={"sways": (-0.124, 0.013), "short_shoulders": (72.2, 5.5)},
                 ),
             ),
+            DemoSwing(("tobin_home_line",), 2.1, "7 iron", "", drill="stick_by_the_hip"),
+            DemoSwing(("tobin_home_face",), 2.05, "7 iron", "", drill="stick_by_the_hip"),
             DemoSwing(
                 ("tobin_month_face", "tobin_month_line"),
                 0.12,

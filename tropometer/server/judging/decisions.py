@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 from django.db import transaction
 from django.db.models import QuerySet
 
+from tropometer.server.bench.changed import swing_changed
 from tropometer.server.judging.models import DecidedFault
 from tropometer.server.judging.once import is_new
 from tropometer.server.teaching.services import book_of
@@ -22,9 +23,14 @@ def decisions_on(swing: Swing) -> QuerySet[DecidedFault]:
     return DecidedFault.objects.filter(swing=swing)
 
 
-@transaction.atomic
 def decide(swing: Swing, fault: str, said: DecisionIn) -> None:
     """Keep a decision in place of an earlier one; BookError where the book has no such fault."""
+    _decide(swing, fault, said)
+    swing_changed.send(None, swing_id=swing.pk)
+
+
+@transaction.atomic
+def _decide(swing: Swing, fault: str, said: DecisionIn) -> None:
     if fault not in book_of(swing.instructor).faults:
         raise BookError("fault", "", f"there is no fault called {fault[:40]}")
     if not is_new(swing, said.id):

@@ -8,13 +8,12 @@ from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from tropometer.server.judging.models import Plan
+from tropometer.server.judging.over_time import GoalCheck, History, SetGoal, checked
+from tropometer.server.logbook.services import as_logged
 from tropometer.swing.read import SwingRead
 from tropometer.swing.readings.reading import Unit
 from tropometer.swing.readings.register import KINDS
-from tropometer.teaching.judging.change import Change, change_of
 from tropometer.teaching.judging.goals import Goal
-from tropometer.teaching.judging.population import Population
-from tropometer.teaching.knowledge.band import Band
 
 if TYPE_CHECKING:
     from tropometer.server.bench.models import Swing
@@ -31,33 +30,36 @@ class Earlier:
     goal: Goal | None
     unit: Unit | None
     now_provisional: bool
-    is_reached: bool
-    change: Change | None  # None where one of the two cannot be told
+    check: GoalCheck | None  # None where there is no goal, or this swing tells nothing of it
 
 
-def focused_before(swing: Swing, found: SwingRead, population: Population) -> list[Earlier]:
+def focused_before(swing: Swing, found: SwingRead) -> list[Earlier]:
     """The focus of the student's last lesson that was sent on an earlier swing."""
-    if swing.student_id is None:
+    if swing.student is None:
         return []
-    sent = Plan.objects.filter(swing__student_id=swing.student_id, as_sent__isnull=False)
+    sent = Plan.objects.filter(swing__student=swing.student, as_sent__isnull=False)
     before = sent.filter(swing__received_at__lt=swing.received_at, swing__removed_at__isnull=True)
     plan = before.select_related("swing").order_by("-swing__received_at").first()
     if plan is None or plan.as_sent is None:
         return []
-    return [_beside(plan, focus, found, population) for focus in plan.as_sent["focus"]]
+    history = History(swing.student, until=swing.received_at)
+    return [_beside(plan, focus, swing, found, history) for focus in plan.as_sent["focus"]]
 
 
-def _beside(plan: Plan, focus: dict[str, Any], found: SwingRead, population: Population) -> Earlier:
-    known, goal, change, reached, provisional = focus["goal"], None, None, False, False
+def _beside(plan: Plan, focus: dict[str, Any], swing: Swing, found: SwingRead, history: History) -> Earlier:
+    known, goal, check, provisional = focus["goal"], None, None, False
     if known is not None and known["reading"] in KINDS:
-        goal = Goal(**{field: known[field] for field in ("reading", "at", "low", "high")})
-        now, then = found.given(goal.reading, goal.at), known["then"]
-        if now is not None and now.value is not None and now.u95 is not None:
-            reached, provisional = goal.is_reached(now.value), now.provisional
-            if then is not None:
-                ends = (then["value"], then["u95"]), (now.value, now.u95)
-                band = Band(reading=goal.reading, at=goal.at, low=goal.low, high=goal.high)
-                change = change_of((goal.reading, goal.at), *ends, band, population)
+        there = SetGoal(focus=focus, swing=history.swings[plan.swing_id])
+        goal, here = there.goal, history.swings[swing.pk]
+        now = found.given(*there.key)
+        if (
+            now is not None
+            and now.value is not None
+            and now.u95 is not None
+            and here.kind == there.swing.kind
+        ):
+            provisional = now.provisional
+            check = checked(history, there, {swing.pk: as_logged(swing.pk, now).point(here)})
     return Earlier(
         swing_id=plan.swing_id,
         on=plan.swing.received_at,
@@ -66,6 +68,5 @@ def _beside(plan: Plan, focus: dict[str, Any], found: SwingRead, population: Pop
         goal=goal,
         unit=KINDS[goal.reading].unit if goal else None,
         now_provisional=provisional,
-        is_reached=reached,
-        change=change,
+        check=check,
     )

@@ -71,7 +71,7 @@ def judged(swing: Swing, model_id: str, units: str) -> JudgedSwing:
     student = _student(swing, units)
     decided = {each.fault: each for each in decisions_on(swing)} if model.id == own.id else {}
     population = shipped_population()
-    earlier = focused_before(swing, found, population)
+    earlier = focused_before(swing, found)
     judgement = judge(
         found,
         book,
@@ -80,7 +80,7 @@ def judged(swing: Swing, model_id: str, units: str) -> JudgedSwing:
         student=student,
         beside=Beside(
             focused=[each.fault for each in earlier],
-            unfinished=[each.fault for each in earlier if not each.is_reached],
+            unfinished=[each.fault for each in earlier if not (each.check and each.check.state == "reached")],
             decisions={fault: cast(Decision, each.decision) for fault, each in decided.items()},
         ),
     )

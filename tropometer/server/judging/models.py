@@ -36,6 +36,26 @@ class DecidedFault(models.Model):
         return f"{self.fault} {self.decision}"
 
 
+class FoundFault(models.Model):
+    """A fault that is likely or shown in a swing, as it was judged last: what lists are searched by."""
+
+    swing = models.ForeignKey("bench.Swing", on_delete=models.CASCADE, related_name="found_faults")
+    fault = models.CharField(max_length=40, help_text="its id in the book")
+    certainty = models.FloatField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["swing", "fault"], name="fault_found_once_a_swing"),
+            models.CheckConstraint(
+                condition=Q(certainty__gte=0, certainty__lte=1), name="fault_found_certainty_a_share"
+            ),
+        ]
+        indexes = [models.Index(fields=["fault"], name="found_by_fault")]
+
+    def __str__(self) -> str:
+        return f"{self.fault} in {self.swing_id}"
+
+
 class Plan(models.Model):
     """What the lesson on a swing is about, as `PlanIn`; once sent, also in the words that were sent."""
 

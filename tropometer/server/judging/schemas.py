@@ -8,15 +8,17 @@ from ninja import Schema
 from pydantic import Field, FiniteFloat, model_validator
 
 from tropometer.server.bench.measured_schemas import NeedOut
+from tropometer.server.judging.over_time import GoalNow
 from tropometer.server.teaching.schemas import ShownOut
 from tropometer.server.text import Line
 from tropometer.swing.names import ClubClass, SwingLength, View
 from tropometer.swing.readings.reading import Unit
-from tropometer.teaching.judging.change import Moved
 from tropometer.teaching.judging.finding import Decision, Size, Verdict
 from tropometer.teaching.judging.focus import MOST
+from tropometer.teaching.judging.goals import MOST_SWINGS
 from tropometer.teaching.knowledge.band import Standing
 from tropometer.teaching.knowledge.trade_words import BallMiss, Id, Phase
+from tropometer.teaching.over_time.change import Moved
 
 
 class StrengthOut(Schema):
@@ -75,12 +77,16 @@ class DrillOffer(Schema):
 
 
 class GoalOut(Schema):
-    """Where a reading should come to lie, in its unit; null ends are not asked for."""
+    """Where a reading should come to lie, in its unit; null ends are not asked for.
+
+    So many swings a check needs; null: no count of them tells it.
+    """
 
     reading: str
     at: str
     low: float | None
     high: float | None
+    swings: int | None
     unit: Unit
 
 
@@ -169,6 +175,7 @@ class GoalChosen(Schema):
     low: FiniteFloat | None = None
     high: FiniteFloat | None = None
     by: date | None = None
+    swings: int | None = Field(1, ge=1, le=MOST_SWINGS, description="that a check needs; null: none tells it")
 
     @model_validator(mode="after")
     def _asks_for_something(self) -> Self:
@@ -293,14 +300,33 @@ class SentPlan(Schema):
     measured: list[MeasuredSent] = []
 
 
+class SettlesChange(Schema):
+    """So many more swings on so many further days would tell; 0 swings: no count of them would.
+
+    `measuring`: most of what is unsure is how it is measured.
+    """
+
+    swings: int
+    days: int
+    measuring: bool
+
+
 class ChangeOut(Schema):
-    """From then to now; `moved` toward the goal or away from it by more than errors and scatter, or not."""
+    """How the mean of the swings went from then to now, by `low` to `high`, and how sure it is which way."""
 
     then: float
+    then_u95: float
+    then_swings: int
     now: float
+    now_u95: float
+    now_swings: int
     by: float
+    low: float
+    high: float
     u95: float
+    sure: float
     moved: Moved
+    settles: SettlesChange | None
 
 
 class FocusBefore(Schema):
@@ -313,7 +339,7 @@ class FocusBefore(Schema):
     goal: GoalOut | None
     change: ChangeOut | None
     now_provisional: bool
-    is_reached: bool
+    state: GoalNow | None
 
 
 class JudgementOut(Schema):

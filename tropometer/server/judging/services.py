@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 from tropometer.server.judging.earlier import Earlier
 from tropometer.server.judging.judged import JudgedSwing, judged
+from tropometer.server.judging.over_time import told_change
 from tropometer.server.judging.plans import phrases_of, plan_for
 from tropometer.swing.readings.register import KINDS
 from tropometer.teaching.judge import SetUpCheck
@@ -94,11 +95,12 @@ def _goal(goal: Goal) -> dict[str, Any]:
 
 
 def _earlier(earlier: Earlier) -> dict[str, Any]:
-    change = earlier.change
+    check = earlier.check
     return {
         **asdict(earlier),
         "goal": earlier.goal and _goal(earlier.goal),
-        "change": change and {**asdict(change), "by": change.by},
+        "state": check.state if check else None,
+        "change": told_change(check.change) if check and check.change else None,
     }
 
 

@@ -1,12 +1,13 @@
 """The lesson desk."""
 
+from datetime import date
 from typing import Any, Literal
 from uuid import UUID
 
 from django.db.models import Q, QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
-from ninja import Query, Router
+from ninja import Field, Query, Router
 from ninja.pagination import paginate
 
 from tropometer.server.access import asking, owned
@@ -26,7 +27,7 @@ from tropometer.server.lessons.schemas import (
     TemplateIn,
     TemplateOut,
 )
-from tropometer.server.lists import Pages, Search, matching
+from tropometer.server.lists import Pages, Search, between, matching
 from tropometer.server.ranged import private_file
 
 router = Router(tags=["lessons"])
@@ -34,6 +35,9 @@ router = Router(tags=["lessons"])
 
 class LessonSearch(Search):
     stands: Literal["all", "draft", "unread", "read"] = "all"
+    student: UUID | None = None
+    since: date | None = None
+    until: date | None = Field(None, description="that day too")
     order: Literal["newest", "oldest", "name"] = "newest"
 
 
@@ -54,6 +58,9 @@ LESSON_ORDERS = {
 @paginate(Pages)
 def lessons(request: HttpRequest, wanted: Query[LessonSearch]) -> QuerySet[Lesson]:
     found = services.lessons_of(asking(request)).filter(STANDS[wanted.stands])
+    if wanted.student:
+        found = found.filter(swing__student=wanted.student)
+    found = between(found, "started_at", wanted.since, wanted.until)
     found = matching(found, wanted.q, "title", "opening", "swing__student__name", "swing__club")
     return found.order_by(*LESSON_ORDERS[wanted.order])
 

@@ -7,4 +7,4 @@ class LessonsConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        from tropometer.server.lessons import leaving  # noqa: F401  # it listens to what is deleted
+        from tropometer.server.lessons import leaving, merging  # noqa: F401  # they listen to what goes

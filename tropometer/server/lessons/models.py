@@ -42,6 +42,7 @@ class Lesson(models.Model):
 
     class Meta:
         ordering = ["-started_at", "id"]
+        indexes = [models.Index(fields=["instructor", "-started_at", "id"], name="lesson_by_time")]
         constraints = [
             models.CheckConstraint(
                 condition=Q(token__isnull=True) | Q(sent_at__isnull=False), name="lesson_link_only_when_sent"

@@ -23,6 +23,7 @@ from icalendar import Calendar, Event
 
 from tropometer.server.bench.record import ready_clips, record_of
 from tropometer.server.fonts import BOLD, FONTS, REGULAR, font_file
+from tropometer.server.judging.schemas import SentPlan
 from tropometer.server.lessons import versions
 from tropometer.server.lessons.practice_days import practice_days
 from tropometer.server.lessons.sending import link
@@ -145,7 +146,9 @@ def _page(lesson: Lesson, version: SentSheet, put: Address, style: str) -> str:
 
 def _said(sheet: dict[str, Any], lesson: Lesson) -> dict[str, Any]:
     kept = [{"number": each.number, "sent_at": each.sent_at} for each in sheet["versions"]]
-    return {**sheet, "versions": kept, "walk": None, "page": None, "lesson_id": lesson.pk}
+    # What older plans do not have yet is empty, as it is for whoever asks the API.
+    plan = sheet["plan"] and SentPlan.model_validate(sheet["plan"]).model_dump(mode="json")
+    return {**sheet, "plan": plan, "versions": kept, "walk": None, "page": None, "lesson_id": lesson.pk}
 
 
 def _shown(sheet: dict[str, Any]) -> Iterable[dict[str, str]]:

@@ -37,7 +37,8 @@ class Crop(Schema):
 class Drawn(Schema):
     """A frame as it stood on the stage: whose it is, where in time, gauges and values."""
 
-    whose: Literal["student", "reference"]
+    whose: Literal["student", "reference", "earlier"]
+    on: date | None = None  # the day of its swing
     name: str
     hand: Hand
     width: int

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
-from dataclasses import asdict
 from typing import TYPE_CHECKING, Any
 from uuid import UUID, uuid4
 
@@ -12,12 +11,13 @@ from django.core.files.base import ContentFile
 from django.db import transaction
 from django.db.models import Avg, Max, QuerySet
 from django.http import Http404
+from django.utils import timezone
 
 from tropometer.server.access import owned
 from tropometer.server.bench import services as bench
+from tropometer.server.bench.drawing import crop_about, gauges_on
 from tropometer.server.bench.measure import Told, measured
 from tropometer.server.bench.record import from_impact_s
-from tropometer.server.clips.camera import motion_of
 from tropometer.server.clips.services import clip_of, still
 from tropometer.server.judging.plans import said_plan
 from tropometer.server.lessons import versions
@@ -33,7 +33,6 @@ if TYPE_CHECKING:
     from tropometer.server.people.models import User
     from tropometer.server.walks.models import Walk
     from tropometer.server.walks.score import Stroke
-    from tropometer.swing.record.camera_motion import CameraMotion
 
 
 def lessons_of(instructor: User) -> QuerySet[Lesson]:
@@ -173,24 +172,7 @@ def _drawn(lesson: Lesson, swing: Swing, clip: Clip, frame: int, shown: list[str
     on_clip = next(found for found in state["clips"] if found["clip_id"] == clip.pk)
     pegs = {peg.name: peg.frame for peg in on_clip["pegs"] if peg.name in CHECKPOINTS}
     here = next((name for name, pegged in pegs.items() if pegged == frame), "")
-    motion = motion_of(clip)
-    gauges = [
-        {
-            **gauge,
-            "lines": [
-                {**line, **{end: _as_seen(motion, frame, line[end]) for end in ("a", "b")}}
-                for line in gauge["lines"]
-            ],
-            "shapes": [
-                shape
-                | {part: [_as_seen(motion, frame, p) for p in shape[part]] for part in ("points", "target")}
-                for shape in gauge["shapes"]
-                if shape["frame"] == frame
-            ],
-        }
-        for gauge in map(asdict, told.gauges[told.clips.index(str(clip.pk))])
-        if shown is None or gauge["id"] in shown
-    ]
+    gauges = gauges_on(clip, frame, told.gauges[told.clips.index(str(clip.pk))], shown)
     drawn = {shape["reading"] for gauge in gauges for shape in gauge["shapes"]}
     values = [
         {key: getattr(each, key) for key in ("reading", "unit", "value", "u95", "provisional")}
@@ -200,34 +182,25 @@ def _drawn(lesson: Lesson, swing: Swing, clip: Clip, frame: int, shown: list[str
         and (each.reading in drawn or (told.asked and (each.reading, each.at) in told.asked.bands))
     ]
     return {
-        "whose": "student" if swing.student_id == own else "reference",
+        "whose": _whose(lesson, swing),
+        "on": timezone.localdate(swing.received_at).isoformat(),
         "name": bench.name_for(swing, own),
         "hand": swing.hand,
         "width": clip.width,
         "height": clip.height,
         "checkpoint": here,
         "time_from_impact_s": from_impact_s(swing, clip, frame),
-        "crop": _crop(clip),
+        "crop": crop_about(clip, clip.marks.aggregate(middle=Avg("x"))["middle"]),
         "gauges": gauges,
         "values": values,
     }
 
 
-def _as_seen(motion: CameraMotion | None, frame: int, point: dict[str, float]) -> dict[str, float]:
-    """A gauge's point as it lies in the frame's own picture, however the camera moved."""
-    if motion is None:
-        return point
-    x, y = motion.moved(frame, point["x"], point["y"])
-    return {"x": x, "y": y}
-
-
-def _crop(clip: Clip) -> dict[str, float]:
-    """An upright 3:4 cut about the player; the middle while nothing is marked."""
-    middle = clip.marks.aggregate(middle=Avg("x"))["middle"]
-    height = float(clip.height)
-    width = min(float(clip.width), height * 0.75)
-    left = min(max(0.0, (clip.width / 2 if middle is None else middle) - width / 2), clip.width - width)
-    return {"left": round(left, 1), "top": 0.0, "width": round(width, 1), "height": height}
+def _whose(lesson: Lesson, swing: Swing) -> str:
+    """An earlier swing of the same student is no reference."""
+    if swing.student_id != lesson.swing.student_id:
+        return "reference"
+    return "earlier" if swing.received_at < lesson.swing.received_at else "student"
 
 
 def move_frame(lesson: Lesson, frame_id: UUID, position: int) -> None:

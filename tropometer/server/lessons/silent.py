@@ -21,6 +21,7 @@ if TYPE_CHECKING:
 
 # Reading in silence: 238 words a minute in English (Brysbaert, 2019), slower beside a picture (common
 # practice, no source); and each picture wants to be looked at.
+STAGE_OF = {"student": "student", "reference": "reference", "earlier": "reference"}
 MS_A_WORD, LOOK_MS, LEAST_MS = 300, 1800, 3000
 LONGEST_MS = 10 * 60_000
 RATE, MIDDLE = 8000, b"\x80"  # of an 8-bit silence
@@ -66,7 +67,8 @@ def _told(lesson: Lesson, stops: list[list[LessonFrame]]) -> tuple[list[dict[str
     captions: dict[str, str] = {}
     at = 0
     for frames in stops:
-        sides = {frame.drawn["whose"]: frame for frame in frames}
+        # An earlier swing of the student's stands where a reference does.
+        sides = {STAGE_OF[frame.drawn["whose"]]: frame for frame in frames}
         for side in ("student", "reference"):
             shown = _stage(lesson, sides[side]) if side in sides else None
             score.append({"at": at, "kind": "stage", "side": side, "shown": shown})

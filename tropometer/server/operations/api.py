@@ -11,7 +11,10 @@ from ninja import Router, Schema
 from tropometer.server.access import asking
 from tropometer.server.clips.uploads import kept_bytes
 from tropometer.server.operations import bin
+from tropometer.server.operations.record.packing import file_name, pack
+from tropometer.server.people.services import student_of
 from tropometer.server.ranged import ANYTHING
+from tropometer.server.rooms import room_on_disk, scratch
 
 router = Router(tags=["operations"])
 
@@ -60,6 +63,17 @@ def erase(request: HttpRequest, kind: Literal["student", "swing", "file"], id: U
     """Erase at once and for good."""
     bin.erase_now(asking(request), kind, id)
     return 204, None
+
+
+@router.get("/students/{uuid:id}/record.zip", include_in_schema=False)
+def record(request: HttpRequest, id: UUID) -> FileResponse:
+    """All that is kept of a student, as one zip."""
+    student = student_of(asking(request), id)
+    with scratch() as folder, room_on_disk():
+        pack(student, folder / "record.zip")
+        packed = (folder / "record.zip").open("rb")  # still to be read when its name is gone
+    headers = {"Cache-Control": "private, no-store", "X-Content-Type-Options": "nosniff"}
+    return FileResponse(packed, as_attachment=True, filename=file_name(student), headers=headers)
 
 
 @router.get("/room", response=RoomOut)

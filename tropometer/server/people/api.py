@@ -1,33 +1,40 @@
 """Who I am, and my students."""
 
-from typing import Any
+from typing import Any, Literal
 from uuid import UUID
 
 from django.db.models import QuerySet
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
-from ninja import File, Query, Router
+from ninja import Field, File, Query, Router
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from ninja.pagination import paginate
 
 from tropometer.server.access import asking
 from tropometer.server.lists import Pages, Search, matching
-from tropometer.server.people import look
+from tropometer.server.people import look, notes
 from tropometer.server.people.body import body_of, say_body
-from tropometer.server.people.models import Student, User
+from tropometer.server.people.merging import merge
+from tropometer.server.people.models import Student, StudentNote, User
 from tropometer.server.people.schemas import (
+    Archive,
     Body,
+    Hand,
     HandOut,
     HandTest,
     Me,
     MeChange,
+    Merge,
+    NoteIn,
+    NoteOut,
     StudentIn,
     StudentNew,
     StudentOut,
 )
-from tropometer.server.people.services import add, change, remove, student_of, students_of
+from tropometer.server.people.services import add, archive, change, has_swing, remove, student_of, students_of
 from tropometer.swing.error.steadiness import TooFew, steadiness
+from tropometer.swing.names import ClubClass
 
 LEAST_SD_PX = 0.2  # nobody sees finer than that
 
@@ -91,10 +98,28 @@ def forget_hand(request: HttpRequest) -> tuple[int, None]:
     return 204, None
 
 
+class StudentSearch(Search):
+    show: Literal["taught", "archived", "waiting", "all"] = "taught"
+    hand: Hand | None = None
+    club_class: ClubClass | None = Field(None, description="who sent a swing with such a club")
+    order: Literal["name", "newest"] = "name"
+
+
 @router.get("/students", response=list[StudentOut])
 @paginate(Pages)
-def students(request: HttpRequest, wanted: Query[Search]) -> QuerySet[Student]:
-    return matching(students_of(asking(request)), wanted.q, "name", "email", "history", "hand")
+def students(request: HttpRequest, wanted: Query[StudentSearch]) -> QuerySet[Student]:
+    """The students that are taught, those of them whose swings wait, those who are not any more, or all."""
+    found = students_of(asking(request))
+    if wanted.show != "all":
+        found = found.filter(archived_at__isnull=wanted.show != "archived")
+    if wanted.show == "waiting":
+        found = found.filter(has_swing(answered_at__isnull=True, clips__isnull=False, drill=""))
+    if wanted.club_class:
+        found = found.filter(has_swing(club_class=wanted.club_class, drill=""))
+    if wanted.hand:
+        found = found.filter(hand=wanted.hand)
+    found = matching(found, wanted.q, "name", "email", "history", "hand")
+    return found.order_by(*(("name", "id") if wanted.order == "name" else ("-added_at", "id")))
 
 
 @router.post("/students", response={201: StudentOut})
@@ -112,6 +137,38 @@ def change_student(request: HttpRequest, id: UUID, data: StudentIn) -> Student:
     found = student_of(asking(request), id)
     change(found, data.dict())
     return found
+
+
+@router.put("/students/{uuid:id}/archived", response=StudentOut)
+def archive_student(request: HttpRequest, id: UUID, data: Archive) -> Student:
+    """Take a student off the list of those who are taught, or bring them back."""
+    archive(student_of(asking(request), id), data.archived)
+    return student_of(asking(request), id)
+
+
+@router.post("/students/{uuid:id}/merge", response=StudentOut)
+def merge_students(request: HttpRequest, id: UUID, data: Merge) -> Student:
+    """Put all that is on another card of the same person on this one; the other is gone afterwards."""
+    instructor = asking(request)
+    return merge(student_of(instructor, id), student_of(instructor, data.other))
+
+
+@router.get("/students/{uuid:id}/notes", response=list[NoteOut])
+def student_notes(request: HttpRequest, id: UUID) -> QuerySet[StudentNote]:
+    """What was noted of a student, the latest day first."""
+    return notes.notes_of(student_of(asking(request), id))
+
+
+@router.put("/students/{uuid:id}/notes/{uuid:note_id}", response=NoteOut)
+def note_student(request: HttpRequest, id: UUID, note_id: UUID, data: NoteIn) -> StudentNote:
+    """Keep a note, or put it otherwise; the sender names it."""
+    return notes.note(student_of(asking(request), id), note_id, data)
+
+
+@router.delete("/students/{uuid:id}/notes/{uuid:note_id}", response={204: None})
+def forget_note(request: HttpRequest, id: UUID, note_id: UUID) -> tuple[int, None]:
+    notes.forget(student_of(asking(request), id), note_id)
+    return 204, None
 
 
 @router.delete("/students/{uuid:id}", response={204: None})

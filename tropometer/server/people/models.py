@@ -124,10 +124,12 @@ class Student(models.Model):
     guardian_email = models.EmailField(blank=True, help_text="gets a minor's mails too")
     consent_on = models.DateField(null=True, blank=True)
     added_at = models.DateTimeField(auto_now_add=True)
+    archived_at = models.DateTimeField(null=True, blank=True, help_text="not taught any more since")
     removed_at = models.DateTimeField(null=True, blank=True, help_text="in the bin since")
 
     class Meta:
         ordering = ["name", "id"]
+        indexes = [models.Index(fields=["instructor", "name"], name="student_by_name")]
         constraints = [
             models.CheckConstraint(condition=Q(hand__in=Hand.values), name="student_hand_known"),
             models.CheckConstraint(condition=Q(units__in=["", *Units.values]), name="student_units_known"),
@@ -167,6 +169,23 @@ class Student(models.Model):
         """Where mails to this student go: to them, and to the guardian of a minor."""
         all_of_them = [self.email, self.guardian_email if self.minor else ""]
         return list(dict.fromkeys(filter(None, all_of_them)))
+
+
+class StudentNote(models.Model):
+    """What an instructor noted of a student on a day; no student reads it."""
+
+    id = models.UUIDField(primary_key=True, editable=False)
+    student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="notes")
+    day = models.DateField()
+    words = models.TextField(max_length=4000)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-day", "-changed_at", "id"]
+        constraints = [models.CheckConstraint(condition=~Q(words=""), name="note_says_something")]
+
+    def __str__(self) -> str:
+        return f"{self.day}, {self.student}"
 
 
 class StudentPage(models.Model):

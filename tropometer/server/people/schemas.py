@@ -1,6 +1,6 @@
 """What the API says about people."""
 
-from datetime import date
+from datetime import date, datetime
 from typing import Annotated, Any, Literal, Self
 from uuid import UUID, uuid4
 
@@ -112,6 +112,28 @@ class StudentOut(Schema):
     guardian: str
     guardian_email: str
     consent_on: date | None
+    archived_at: datetime | None
+
+
+class Archive(Schema):
+    archived: bool
+
+
+class Merge(Schema):
+    other: UUID  # the card that is gone afterwards
+
+
+class NoteIn(Schema):
+    """What was noted on a day; no student reads it."""
+
+    day: date
+    words: str = Field(min_length=1, max_length=4000, pattern=r"\S")
+
+
+class NoteOut(Schema):
+    id: UUID
+    day: date
+    words: str
 
 
 class AcheSaid(Schema):

@@ -6,13 +6,17 @@ from collections.abc import Iterable
 from typing import Any
 from uuid import UUID
 
-from django.db.models import QuerySet
+from django.db.models import Exists, OuterRef, QuerySet
+from django.dispatch import Signal
 from django.utils import timezone
 
 from tropometer.server.access import owned
 from tropometer.server.people.models import Student, StudentPage, User
 from tropometer.server.people.schemas import StudentNew
 from tropometer.server.teaching.services import model_of
+
+# What all of a student's swings are read and judged by was said anew: height, hand, model; `student_id`.
+student_changed = Signal()
 
 
 def has_account(email: str) -> bool:
@@ -42,9 +46,12 @@ def change(student: Student, fields: dict[str, Any]) -> None:
     """Say anew who a student is; BookError where there is no such teaching model."""
     model_of(student.instructor, fields["teaching_model"])
     before = student.addresses
+    judged_by = student.stature_m, student.hand, student.teaching_model
     for field, value in fields.items():
         setattr(student, field, value)
     student.save(update_fields=list(fields))
+    if (student.stature_m, student.hand, student.teaching_model) != judged_by:
+        student_changed.send(None, student_id=student.pk)
     if student.addresses != before:  # what came back came from elsewhere
         StudentPage.objects.filter(student=student).update(mail_trouble="")
 
@@ -54,9 +61,21 @@ def students_of(instructor: User) -> QuerySet[Student]:
     return Student.objects.filter(instructor=instructor, removed_at__isnull=True)
 
 
+def has_swing(**like: Any) -> Exists:
+    """That a student has such a swing, which is not in the bin."""
+    swings = Student._meta.get_field("swings").related_model._default_manager
+    return Exists(swings.filter(student=OuterRef("pk"), removed_at__isnull=True, **like))
+
+
 def student_of(instructor: User, id: UUID) -> Student:
     """One of the instructor's students, or Http404."""
     return owned(students_of(instructor), id)
+
+
+def archive(student: Student, archived: bool) -> None:
+    """Take a student off the lists of those who are taught, or bring them back; all that is theirs stays."""
+    since = (student.archived_at or timezone.now()) if archived else None
+    Student.objects.filter(pk=student.pk).update(archived_at=since)
 
 
 def remove(student: Student) -> None:

@@ -11,4 +11,4 @@ class TalkingConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        from tropometer.server.talking import leaving, news  # noqa: F401  # they listen to what comes and goes
+        from tropometer.server.talking import leaving, merging, news  # noqa: F401  # they listen to what comes and goes

@@ -13,7 +13,10 @@ from ninja.errors import HttpError
 from tropometer.server.bench import requests
 from tropometer.server.bench.services import swings_sent
 from tropometer.server.clips.schemas import Height
-from tropometer.server.clips.services import still
+from tropometer.server.clips.services import is_filmed, still
+from tropometer.server.drill_checks import services as drill_checks
+from tropometer.server.drill_checks.schemas import TryOut
+from tropometer.server.judging.trends import goals_of
 from tropometer.server.lessons.sending import links_of
 from tropometer.server.lessons.versions import plan_sent
 from tropometer.server.people import student_page
@@ -94,7 +97,14 @@ def page(request: HttpRequest, token: str) -> dict[str, Any]:
         "mail_wish": found.mail_wish,
         "focus": [_with_shown(each, current.token if current else "") for each in focus],
         "lesson_id": current and current.pk,
-        "then_and_now": then_and_now(lessons),
+        "goals": [
+            goal for goal in goals_of(student) if goal["swing_id"] in {lesson.swing_id for lesson in lessons}
+        ],
+        "then_and_now": then_and_now(student, lessons),
+        "checkable": drill_checks.checkable(
+            student, [drill["id"] for each in focus for drill in each["drills"]]
+        ),
+        "tries": drill_checks.tries_of(student),
         "lessons": lessons,
         "swings": [
             {
@@ -105,7 +115,7 @@ def page(request: HttpRequest, token: str) -> dict[str, Any]:
                 "answered_at": swing.answered_at,
                 "clips": [clip.pk for clip in swing.clips.all() if clip.state == "ready"],
             }
-            for swing in swings_sent(student)[:SHOWN_SWINGS]
+            for swing in swings_sent(student).filter(is_filmed())[:SHOWN_SWINGS]
         ],
         "practised": practice.practised_by(student),
         "messages": services.thread_of(student),
@@ -187,6 +197,18 @@ def wish(request: HttpRequest, token: str, data: MailWishIn) -> tuple[int, None]
 def sending(request: HttpRequest, token: str) -> dict[str, str]:
     """The way to send the next swing."""
     return {"token": requests.open_for(_by_student(request, token)).token}
+
+
+@router.get("/pages/{token}/tries", response=list[TryOut])
+def tries(request: HttpRequest, token: str) -> list[dict[str, Any]]:
+    """The drills that the student filmed, answered as soon as the machine has looked."""
+    return drill_checks.tries_of(page_by_token(token).student)
+
+
+@router.get("/pages/{token}/tries/{uuid:id}.jpg", include_in_schema=False)
+def try_picture(request: HttpRequest, token: str, id: UUID, height: Height = None) -> HttpResponse:
+    found, frame = drill_checks.picture_of_own(page_by_token(token).student, id)
+    return HttpResponse(still(found, frame, height), content_type="image/jpeg")
 
 
 @router.get("/pages/{token}/portrait.webp", include_in_schema=False)

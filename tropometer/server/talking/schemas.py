@@ -7,7 +7,9 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import AwareDatetime, EmailStr, Field
 
+from tropometer.server.drill_checks.schemas import Checkable, TryOut
 from tropometer.server.judging.schemas import ChangeOut, FocusSent, GoalSent
+from tropometer.server.judging.time_schemas import GoalChecked
 from tropometer.server.lessons.schemas import LessonFrameOut
 from tropometer.server.people.schemas import Hand, LookOut, MailWish, StudentOut, Units
 from tropometer.server.text import Line
@@ -136,7 +138,6 @@ class ThenAndNow(Schema):
     goal: GoalSent
     then_on: datetime
     now_on: datetime
-    now_u95: float
     change: ChangeOut
     pictures: list[PictureThen]  # then and now at that moment, from the same side; or none
 
@@ -153,7 +154,10 @@ class OwnPageOut(Schema):
     mail_wish: MailWish
     focus: list[FocusSent]  # the current plan: of the latest lesson that has one
     lesson_id: UUID | None  # the lesson it is of
+    goals: list[GoalChecked]  # as the instructor sees them
     then_and_now: list[ThenAndNow]
+    checkable: list[Checkable]  # of the plan's drills
+    tries: list[TryOut]
     lessons: list[PageLesson]
     swings: list[PageSwing]
     practised: list[PractisedOut]

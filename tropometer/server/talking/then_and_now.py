@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from datetime import datetime
 from typing import TYPE_CHECKING, Any
 
+from tropometer.server.judging.over_time import History, as_told, told_change
 from tropometer.server.lessons.versions import as_shown, version_of
-from tropometer.teaching.judging.change import change_of
-from tropometer.teaching.judging.population import shipped_population
+from tropometer.swing.readings.register import KINDS
 from tropometer.teaching.knowledge.band import Band, Key
+from tropometer.teaching.over_time.change import change_between
+from tropometer.teaching.over_time.series import Series
+from tropometer.teaching.over_time.typical import typical_scatter
 
 if TYPE_CHECKING:
     from tropometer.server.lessons.models import Lesson
+    from tropometer.server.people.models import Student
 
 MOST_SHOWN = 3
 
@@ -28,11 +32,13 @@ class Read:
     lesson: Lesson
 
 
-def then_and_now(lessons: list[Lesson]) -> list[dict[str, Any]]:
+def then_and_now(student: Student, lessons: list[Lesson]) -> list[dict[str, Any]]:
     """The goals of sent lessons that were read more than once, the latest goal first; as `ThenAndNow`.
 
-    Only what was sent is told: every number was looked at, and a link still leads to its lesson.
+    What a lesson told of its swing stands; the swings between, once looked at, say how far the student's
+    swings scatter. A link still leads to each of the lessons.
     """
+    history = History(student)
     in_order = sorted(lessons, key=lambda lesson: lesson.swing.received_at)
     goals: dict[Key, dict[str, Any]] = {}
     reads: dict[Key, list[Read]] = {}
@@ -43,8 +49,8 @@ def then_and_now(lessons: list[Lesson]) -> list[dict[str, Any]]:
     for lesson in in_order:
         for key, read in _read_in(lesson):
             reads.setdefault(key, []).append(read)
-    told = [_changed(key, focus, reads[key]) for key, focus in goals.items() if len(reads.get(key, [])) > 1]
-    return told[:MOST_SHOWN]
+    told = [_changed(history, focus, reads.get(key, [])) for key, focus in goals.items()]
+    return [each for each in told if each][:MOST_SHOWN]
 
 
 def _read_in(lesson: Lesson) -> Iterator[tuple[Key, Read]]:
@@ -59,18 +65,27 @@ def _read_in(lesson: Lesson) -> Iterator[tuple[Key, Read]]:
         yield key, Read(value, u95, lesson.swing.received_at, lesson)
 
 
-def _changed(key: Key, focus: dict[str, Any], reads: list[Read]) -> dict[str, Any]:
-    goal, then, now = focus["goal"], reads[0], reads[-1]
+def _changed(history: History, focus: dict[str, Any], reads: list[Read]) -> dict[str, Any] | None:
+    """None where it was told once, or no lesson lies between."""
+    goal = focus["goal"]
+    key: Key = (goal["reading"], goal["at"])
+    swings = [history.swings[read.lesson.swing_id] for read in reads]
+    like = [pair for pair in zip(reads, swings, strict=True) if pair[1].kind == swings[-1].kind]
+    if len(like) < 2 or like[0][1].stretch == like[-1][1].stretch or key[0] not in KINDS:
+        return None
+    (then, _), (now, last) = like[0], like[-1]
+    points = history.points(
+        key, last.kind, {swing.id: as_told(swing, read.value, read.u95) for read, swing in like}
+    )
+    known = Series([each for each in points if each.stretch <= last.stretch])
     band = Band(reading=key[0], at=key[1], low=goal["low"], high=goal["high"])
-    ends = (then.value, then.u95), (now.value, now.u95)
-    change = change_of(key, *ends, band, shipped_population())
+    change = change_between(known, like[0][1].stretch, last.stretch, band, typical_scatter(key[0]))
     return {
         "name": focus["name"],
         "goal": goal,
         "then_on": then.on,
         "now_on": now.on,
-        "now_u95": now.u95,
-        "change": asdict(change) | {"by": change.by},
+        "change": told_change(change),
         "pictures": _pictures(key, then.lesson, now.lesson),
     }
 

@@ -14,7 +14,7 @@ from tropometer.swing.names import CHECKPOINTS, Checkpoint
 from tropometer.swing.proposals.carried import laid_together
 from tropometer.swing.readings.round import wanted_marks
 from tropometer.swing.record.calibration import Mat
-from tropometer.swing.record.clip import Clip, Mark
+from tropometer.swing.record.clip import Clip, KnownLength, Mark
 from tropometer.swing.record.swing import SwingRecord
 
 Seen = Callable[[str, int], Mark | None]
@@ -36,7 +36,7 @@ PEG_SD_S: dict[Checkpoint, float] = {
 
 @dataclass(frozen=True, kw_only=True)
 class SeenClip:
-    """What a machine saw in a clip: pegs, the mark of a name on a frame, and a mat, if it found one.
+    """What a machine saw in a clip: pegs, the mark of a name on a frame, a mat or a length if it found one.
 
     `carried` are marks by hand that it carried to other frames, by name and frame.
     """
@@ -45,6 +45,7 @@ class SeenClip:
     mark: Seen
     carried: Mapping[str, Mapping[int, Mark]] = field(default_factory=dict)
     mat: Mat | None = None
+    length: KnownLength | None = None
 
 
 def with_proposals(record: SwingRecord, seen: Mapping[str, SeenClip]) -> SwingRecord:
@@ -65,12 +66,14 @@ def _filled(clip: Clip, seen: SeenClip) -> Clip:
             proposed = machine(name, frame) if frame not in placed and frame not in hidden else None
             if proposed is not None:
                 marks.setdefault(name, {})[frame] = proposed
+    scaled = clip.mat is not None or clip.known_length is not None
     return replace(
         clip,
         checkpoints=pegs,
         peg_sd_s=clip.peg_sd_s | {at: PEG_SD_S[at] for at in added},
         marks=marks,
-        mat=clip.mat or (None if clip.known_length else seen.mat),
+        mat=clip.mat if scaled else seen.mat,
+        known_length=clip.known_length if scaled or seen.mat else seen.length,
     )
 
 

@@ -16,6 +16,7 @@ from tropometer.teaching.knowledge.band import Band, Key
 from tropometer.teaching.knowledge.book import Book, Piece, named
 from tropometer.teaching.knowledge.book_error import BookError
 from tropometer.teaching.knowledge.dispute import Dispute
+from tropometer.teaching.knowledge.drill import Check
 from tropometer.teaching.knowledge.rule import Condition, conditions
 
 PLACEHOLDER = re.compile(r"\{([^{}]*)\}")
@@ -144,6 +145,8 @@ def _drills(book: Book) -> Iterator[Trouble]:
             if fault not in book.faults:
                 yield drill, f"faults[{i}]", f"there is no fault {fault}"
         yield from _condition(drill, "camera.holds", drill.camera.holds, set())
+        if isinstance(drill.camera.alone, Check):
+            yield from _condition(drill, "camera.alone.holds", drill.camera.alone.holds, set())
         if drill.drawn_as is not None and drill.drawn_as not in book.drills:
             yield drill, "drawn_as", f"there is no drill {drill.drawn_as}"
 

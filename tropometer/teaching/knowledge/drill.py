@@ -16,12 +16,29 @@ class Step(Known):
     dose: Prose
 
 
-class CameraCheck(Known):
-    """What the student's own phone shows when the drill is done well."""
+class Check(Known):
+    """What a picture shows when the drill is done well, in words and as a rule."""
 
-    view: View
     holds: Condition
     text: Prose
+
+
+class CameraCheck(Check):
+    """What the student's own phone shows when the drill is done well.
+
+    `alone`: a phone without a mat, that nobody marks, tells this too, or something else in its place; it
+    tells it often enough to be asked (`./tropo bench drill-check`).
+    """
+
+    view: View
+    alone: bool | Check = False
+
+    @property
+    def told_alone(self) -> Check | None:
+        """What a phone alone is asked of; None where it would seldom know."""
+        if isinstance(self.alone, Check):
+            return self.alone
+        return Check(holds=self.holds, text=self.text) if self.alone else None
 
 
 class Drill(Known):

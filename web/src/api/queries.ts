@@ -31,10 +31,12 @@ export interface PageOf {
   offset?: number;
 }
 
+export type StudentsWanted = NonNullable<paths["/api/students"]["get"]["parameters"]["query"]>;
+
 /** All that a list can give at once: for menus. */
 const ALL: PageOf = { limit: 500 };
 
-export const studentsQuery = (query: PageOf = ALL) =>
+export const studentsQuery = (query: StudentsWanted = ALL) =>
   queryOptions({
     queryKey: ["students", query],
     queryFn: () => got(api.GET("/api/students", { params: { query } })),
@@ -95,6 +97,51 @@ export const bodyQuery = (studentId: string) =>
     queryKey: ["body", studentId],
     queryFn: () => got(api.GET("/api/students/{id}/body", { params: { path: { id: studentId } } })),
     refetchOnMount: "always",
+  });
+
+export const studentQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["student", id],
+    queryFn: () => got(api.GET("/api/students/{id}", { params: { path: { id } } })),
+  });
+
+export const notesQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["notes", id],
+    queryFn: () => got(api.GET("/api/students/{id}/notes", { params: { path: { id } } })),
+  });
+
+/** What has become of the goals of a student's lessons. */
+export const goalsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["goals", id],
+    queryFn: () => got(api.GET("/api/students/{id}/goals", { params: { path: { id } } })),
+    refetchOnMount: "always",
+  });
+
+export type TrendsWanted = NonNullable<paths["/api/students/{id}/trends"]["get"]["parameters"]["query"]>;
+
+/** All that was read of a student's swings of one kind, over time. */
+export const trendsQuery = (id: string, query: TrendsWanted) =>
+  queryOptions({
+    queryKey: ["trends", id, query],
+    queryFn: () => got(api.GET("/api/students/{id}/trends", { params: { path: { id }, query } })),
+    placeholderData: (before, of) => (of?.queryKey[1] === id ? before : undefined),
+    refetchOnMount: "always",
+  });
+
+export type ChangeWanted = NonNullable<
+  paths["/api/students/{id}/change/{reading}/{at}"]["get"]["parameters"]["query"]
+>;
+
+/** Whether one reading of a student changed. */
+export const changeQuery = (id: string, reading: string, at: string, query: ChangeWanted) =>
+  queryOptions({
+    queryKey: ["trends", id, "change", reading, at, query],
+    queryFn: () =>
+      got(
+        api.GET("/api/students/{id}/change/{reading}/{at}", { params: { path: { id, reading, at }, query } }),
+      ),
   });
 
 export type SwingsWanted = NonNullable<paths["/api/swings"]["get"]["parameters"]["query"]>;

@@ -185,7 +185,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Students */
+        /**
+         * Students
+         * @description The students that are taught, those of them whose swings wait, those who are not any more, or all.
+         */
         get: operations["tropometer_server_people_api_students"];
         put?: never;
         /** Add Student */
@@ -213,6 +216,87 @@ export interface paths {
          * @description Put a student into the bin, with all that is theirs.
          */
         delete: operations["tropometer_server_people_api_remove_student"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/archived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Archive Student
+         * @description Take a student off the list of those who are taught, or bring them back.
+         */
+        put: operations["tropometer_server_people_api_archive_student"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Merge Students
+         * @description Put all that is on another card of the same person on this one; the other is gone afterwards.
+         */
+        post: operations["tropometer_server_people_api_merge_students"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Student Notes
+         * @description What was noted of a student, the latest day first.
+         */
+        get: operations["tropometer_server_people_api_student_notes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/notes/{note_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Note Student
+         * @description Keep a note, or put it otherwise; the sender names it.
+         */
+        put: operations["tropometer_server_people_api_note_student"];
+        post?: never;
+        /** Forget Note */
+        delete: operations["tropometer_server_people_api_forget_note"];
         options?: never;
         head?: never;
         patch?: never;
@@ -958,6 +1042,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/students/{id}/trends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Student Trends
+         * @description All that was read of a student's swings of one kind.
+         */
+        get: operations["tropometer_server_judging_time_api_student_trends"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/change/{reading}/{at}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Student Change
+         * @description Whether one reading changed, and how sure that is.
+         */
+        get: operations["tropometer_server_judging_time_api_student_change"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/goals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Student Goals
+         * @description The goals of sent lessons, and what has become of them.
+         */
+        get: operations["tropometer_server_judging_time_api_student_goals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons": {
         parameters: {
             query?: never;
@@ -1423,6 +1567,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/students/{id}/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tries
+         * @description The drills that a student filmed, and what a machine said of them.
+         */
+        get: operations["tropometer_server_drill_checks_api_tries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swings/{id}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say
+         * @description Say of a filmed drill, having looked, whether it was done so.
+         */
+        put: operations["tropometer_server_drill_checks_api_say"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/waiting": {
         parameters: {
             query?: never;
@@ -1869,6 +2053,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{token}/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tries
+         * @description The drills that the student filmed, answered as soon as the machine has looked.
+         */
+        get: operations["tropometer_server_talking_page_api_tries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1949,13 +2153,30 @@ export interface components {
         /**
          * CameraCheck
          * @description What the student's own phone shows when the drill is done well.
+         *
+         *     `alone`: a phone without a mat, that nobody marks, tells this too, or something else in its place; it
+         *     tells it often enough to be asked (`./tropo bench drill-check`).
          */
         CameraCheck: {
+            holds: components["schemas"]["Condition"];
+            /** Text */
+            text: string;
             /**
              * View
              * @enum {string}
              */
             view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
+            /**
+             * Alone
+             * @default false
+             */
+            alone: boolean | components["schemas"]["Check"];
+        };
+        /**
+         * Check
+         * @description What a picture shows when the drill is done well, in words and as a rule.
+         */
+        Check: {
             holds: components["schemas"]["Condition"];
             /** Text */
             text: string;
@@ -2368,14 +2589,33 @@ export interface components {
              */
             offset: number;
         };
-        /** Search */
-        Search: {
+        /** StudentSearch */
+        StudentSearch: {
             /**
              * Q
              * @description words, all of which must be found in a row
              * @default
              */
             q: string;
+            /**
+             * Show
+             * @default taught
+             * @enum {string}
+             */
+            show: "taught" | "archived" | "waiting" | "all";
+            /** Hand */
+            hand?: ("right" | "left") | null;
+            /**
+             * Club Class
+             * @description who sent a swing with such a club
+             */
+            club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+            /**
+             * Order
+             * @default name
+             * @enum {string}
+             */
+            order: "name" | "newest";
         };
         /** PagedStudentOut */
         PagedStudentOut: {
@@ -2416,6 +2656,8 @@ export interface components {
             guardian_email: string;
             /** Consent On */
             consent_on: string | null;
+            /** Archived At */
+            archived_at: string | null;
         };
         /** StudentNew */
         StudentNew: {
@@ -2520,6 +2762,47 @@ export interface components {
             guardian_email: string | "";
             /** Consent On */
             consent_on?: string | null;
+        };
+        /** Archive */
+        Archive: {
+            /** Archived */
+            archived: boolean;
+        };
+        /** Merge */
+        Merge: {
+            /**
+             * Other
+             * Format: uuid
+             */
+            other: string;
+        };
+        /** NoteOut */
+        NoteOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * NoteIn
+         * @description What was noted on a day; no student reads it.
+         */
+        NoteIn: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Words */
+            words: string;
         };
         /**
          * AcheSaid
@@ -2717,6 +3000,25 @@ export interface components {
              * @default false
              */
             hurting: boolean;
+            /** Student */
+            student?: string | null;
+            /** Hand */
+            hand?: ("right" | "left") | null;
+            /** Club Class */
+            club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+            /**
+             * Finding
+             * @description a fault that is likely or shown in it
+             * @default
+             */
+            finding: string;
+            /** Since */
+            since?: string | null;
+            /**
+             * Until
+             * @description that day too
+             */
+            until?: string | null;
             /**
              * Order
              * @default newest
@@ -3088,6 +3390,7 @@ export interface components {
             camera: components["schemas"]["CameraOut"] | null;
             /** Camera Trouble */
             camera_trouble: string;
+            player: components["schemas"]["InPictureOut"] | null;
             /** Gauges */
             gauges: components["schemas"]["GaugeColumns"][];
             /** Marks */
@@ -3206,6 +3509,28 @@ export interface components {
             name: string;
             /** Frame */
             frame: number;
+        };
+        /**
+         * InPictureOut
+         * @description How the player stands in the picture: the middle between the heels, and pixels to a metre there.
+         *
+         *     Degrees to the side of and above square, and metres: where the camera stood; `squared`: a mat told it.
+         */
+        InPictureOut: {
+            /** Foot X */
+            foot_x: number;
+            /** Foot Y */
+            foot_y: number;
+            /** Px Per M */
+            px_per_m: number;
+            /** Aside Deg */
+            aside_deg: number;
+            /** Above Deg */
+            above_deg: number;
+            /** Distance M */
+            distance_m: number;
+            /** Squared */
+            squared: boolean;
         };
         /**
          * KindSeenOut
@@ -3529,6 +3854,7 @@ export interface components {
             camera: components["schemas"]["CameraOut"] | null;
             /** Camera Trouble */
             camera_trouble: string;
+            player: components["schemas"]["InPictureOut"] | null;
             /** Gauges */
             gauges: components["schemas"]["GaugeColumns"][];
         };
@@ -4134,6 +4460,15 @@ export interface components {
              */
             note: string;
         };
+        /** Search */
+        Search: {
+            /**
+             * Q
+             * @description words, all of which must be found in a row
+             * @default
+             */
+            q: string;
+        };
         /** PagedReferenceOut */
         PagedReferenceOut: {
             /** Items */
@@ -4215,22 +4550,37 @@ export interface components {
         };
         /**
          * ChangeOut
-         * @description From then to now; `moved` toward the goal or away from it by more than errors and scatter, or not.
+         * @description How the mean of the swings went from then to now, by `low` to `high`, and how sure it is which way.
          */
         ChangeOut: {
             /** Then */
             then: number;
+            /** Then U95 */
+            then_u95: number;
+            /** Then Swings */
+            then_swings: number;
             /** Now */
             now: number;
+            /** Now U95 */
+            now_u95: number;
+            /** Now Swings */
+            now_swings: number;
             /** By */
             by: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
             /** U95 */
             u95: number;
+            /** Sure */
+            sure: number;
             /**
              * Moved
              * @enum {string}
              */
-            moved: "toward" | "away" | "not_shown";
+            moved: "toward" | "away" | "moved" | "not_shown" | "unsure";
+            settles: components["schemas"]["SettlesChange"] | null;
         };
         /**
          * Decided
@@ -4361,8 +4711,8 @@ export interface components {
             change: components["schemas"]["ChangeOut"] | null;
             /** Now Provisional */
             now_provisional: boolean;
-            /** Is Reached */
-            is_reached: boolean;
+            /** State */
+            state: ("reached" | "on_the_way" | "not_yet" | "cannot_be_told") | "no_swing_since" | null;
         };
         /**
          * FocusChosen
@@ -4407,10 +4757,18 @@ export interface components {
             high?: number | null;
             /** By */
             by?: string | null;
+            /**
+             * Swings
+             * @description that a check needs; null: none tells it
+             * @default 1
+             */
+            swings: number | null;
         };
         /**
          * GoalOut
          * @description Where a reading should come to lie, in its unit; null ends are not asked for.
+         *
+         *     So many swings a check needs; null: no count of them tells it.
          */
         GoalOut: {
             /** Reading */
@@ -4421,6 +4779,8 @@ export interface components {
             low: number | null;
             /** High */
             high: number | null;
+            /** Swings */
+            swings: number | null;
             /**
              * Unit
              * @enum {string}
@@ -4534,6 +4894,20 @@ export interface components {
             standing: ("inside" | "edge" | "below" | "above" | "undecided") | null;
             /** Reason */
             reason: string;
+        };
+        /**
+         * SettlesChange
+         * @description So many more swings on so many further days would tell; 0 swings: no count of them would.
+         *
+         *     `measuring`: most of what is unsure is how it is measured.
+         */
+        SettlesChange: {
+            /** Swings */
+            swings: number;
+            /** Days */
+            days: number;
+            /** Measuring */
+            measuring: boolean;
         };
         /**
          * SettlesOut
@@ -4701,6 +5075,12 @@ export interface components {
             /** By */
             by?: string | null;
             /**
+             * Swings
+             * @description that a check needs; null: none tells it
+             * @default 1
+             */
+            swings: number | null;
+            /**
              * Unit
              * @enum {string}
              */
@@ -4778,6 +5158,261 @@ export interface components {
             id?: string | null;
             plan: components["schemas"]["PlanIn"] | null;
         };
+        /**
+         * OfKind
+         * @description Which swings are compared; the kind there are most of, where nothing is said.
+         */
+        OfKind: {
+            /** Club Class */
+            club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+            /**
+             * Swing Length
+             * @default full
+             * @enum {string}
+             */
+            swing_length: "pitch" | "lead_arm_level" | "shoulder_high" | "full";
+        };
+        /**
+         * KindCount
+         * @description Swings that are compared with each other, and how many of them there are.
+         */
+        KindCount: {
+            /**
+             * Club Class
+             * @enum {string}
+             */
+            club_class: "wedge" | "iron" | "wood" | "driver";
+            /**
+             * Swing Length
+             * @enum {string}
+             */
+            swing_length: "pitch" | "lead_arm_level" | "shoulder_high" | "full";
+            /** Swings */
+            swings: number;
+        };
+        /**
+         * TrendLesson
+         * @description A lesson that went out: what it was about, and the drills that it gave.
+         */
+        TrendLesson: {
+            /**
+             * Swing Id
+             * Format: uuid
+             */
+            swing_id: string;
+            /**
+             * On
+             * Format: date-time
+             */
+            on: string;
+            /** About */
+            about: string[];
+            /** Drills */
+            drills: string[];
+        };
+        /**
+         * TrendOut
+         * @description A reading over time, in columns: `swing` is a place among the swings, `low` and `high` the band.
+         *
+         *     A value that is provisional was looked at by nobody.
+         */
+        TrendOut: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "feet" | "knees" | "pelvis" | "trunk" | "club" | "sequence" | "pressure";
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Swing */
+            swing: number[];
+            /** Value */
+            value: number[];
+            /** U95 */
+            u95: number[];
+            /** Provisional */
+            provisional: boolean[];
+        };
+        /**
+         * TrendSwing
+         * @description A swing of a trend; `stretch` counts the lessons that went out before it.
+         */
+        TrendSwing: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Club */
+            club: string;
+            /** Stretch */
+            stretch: number;
+            /** Filmed */
+            filmed: boolean;
+        };
+        /**
+         * TrendsOut
+         * @description All that was read of a student's swings of one kind, the first swing first, and what else happened.
+         */
+        TrendsOut: {
+            /** Kinds */
+            kinds: components["schemas"]["KindCount"][];
+            /**
+             * Club Class
+             * @enum {string}
+             */
+            club_class: "wedge" | "iron" | "wood" | "driver";
+            /**
+             * Swing Length
+             * @enum {string}
+             */
+            swing_length: "pitch" | "lead_arm_level" | "shoulder_high" | "full";
+            /** Swings */
+            swings: components["schemas"]["TrendSwing"][];
+            /** Trends */
+            trends: components["schemas"]["TrendOut"][];
+            /** Lessons */
+            lessons: components["schemas"]["TrendLesson"][];
+        };
+        /** ChangeAsked */
+        ChangeAsked: {
+            /** Club Class */
+            club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+            /**
+             * Swing Length
+             * @default full
+             * @enum {string}
+             */
+            swing_length: "pitch" | "lead_arm_level" | "shoulder_high" | "full";
+            /**
+             * Since First
+             * @description since the first swings, not since the last lesson
+             * @default false
+             */
+            since_first: boolean;
+        };
+        /**
+         * ChangeSince
+         * @description How a reading changed between two stretches; null where one of them has nothing that was looked at.
+         */
+        ChangeSince: {
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            /** Since */
+            since: string | null;
+            change: components["schemas"]["ChangeOut"] | null;
+            /** Worst */
+            worst: ("mark" | "eye" | "camera" | "depth" | "stand" | "moment" | "mat" | "plate" | "others") | null;
+            repeats: components["schemas"]["RepeatsOut"] | null;
+            together: components["schemas"]["DayTogether"] | null;
+        };
+        /**
+         * DayTogether
+         * @description A day's swings read together; one is `unlike` the others, by which it lay between `low` and `high`.
+         */
+        DayTogether: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Swings */
+            swings: number;
+            /** Mean */
+            mean: number;
+            /** U95 */
+            u95: number;
+            /** Scatter */
+            scatter: number;
+            /** Unlike */
+            unlike: string | null;
+            /** Value */
+            value: number | null;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+        };
+        /**
+         * RepeatsOut
+         * @description How far one swing repeats within a day, over students: its standard error, and the least change of one
+         *     swing that is more than that; `single` is the part of all differences that is between students.
+         */
+        RepeatsOut: {
+            /** Subjects */
+            subjects: number;
+            /** Swings */
+            swings: number;
+            /** Sem */
+            sem: number;
+            /** Least Change */
+            least_change: number;
+            /** Single */
+            single: number;
+        };
+        /**
+         * GoalChecked
+         * @description A goal of a sent lesson, and what has become of it.
+         */
+        GoalChecked: {
+            /** Fault */
+            fault: string;
+            /** Name */
+            name: string;
+            goal: components["schemas"]["GoalSent"];
+            /**
+             * Club Class
+             * @enum {string}
+             */
+            club_class: "wedge" | "iron" | "wood" | "driver";
+            /**
+             * Swing Length
+             * @enum {string}
+             */
+            swing_length: "pitch" | "lead_arm_level" | "shoulder_high" | "full";
+            /**
+             * Swing Id
+             * Format: uuid
+             */
+            swing_id: string;
+            /** Filmed */
+            filmed: boolean;
+            /**
+             * Set On
+             * Format: date-time
+             */
+            set_on: string;
+            /** Overdue */
+            overdue: boolean;
+            /** State */
+            state: ("reached" | "on_the_way" | "not_yet" | "cannot_be_told") | "no_swing_since";
+            /** Inside */
+            inside: number | null;
+            change: components["schemas"]["ChangeOut"] | null;
+        };
         /** LessonSearch */
         LessonSearch: {
             /**
@@ -4792,6 +5427,15 @@ export interface components {
              * @enum {string}
              */
             stands: "all" | "draft" | "unread" | "read";
+            /** Student */
+            student?: string | null;
+            /** Since */
+            since?: string | null;
+            /**
+             * Until
+             * @description that day too
+             */
+            until?: string | null;
             /**
              * Order
              * @default newest
@@ -4862,7 +5506,9 @@ export interface components {
              * Whose
              * @enum {string}
              */
-            whose: "student" | "reference";
+            whose: "student" | "reference" | "earlier";
+            /** On */
+            on?: string | null;
             /** Name */
             name: string;
             /**
@@ -5776,6 +6422,87 @@ export interface components {
             /** High */
             high: number | null;
         };
+        /**
+         * TriesOut
+         * @description A student's tries, and how often the machine was right of those that the instructor looked at.
+         */
+        TriesOut: {
+            /** Tries */
+            tries: components["schemas"]["TryOut"][];
+            /** Looked At */
+            looked_at: number;
+            /** Right */
+            right: number;
+        };
+        /**
+         * TryAnswer
+         * @description What a machine alone answered: `beyond` the limit by so much, positive where the check holds.
+         *
+         *     `unsure`: the 95 % interval `u95` holds the limit. `not_read`: `why` says what to change. `said` is what
+         *     the instructor, who has looked, says.
+         */
+        TryAnswer: {
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "inside" | "outside" | "unsure" | "not_read";
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "" | "no_swing" | "slowed" | "other_view" | "mirrored" | "cut_off" | "refused";
+            /** Reason */
+            reason: string;
+            /** Holds */
+            holds: string;
+            /** Unit */
+            unit: ("m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd") | "";
+            /** Beyond */
+            beyond: number | null;
+            /** U95 */
+            u95: number | null;
+            /** Clip Id */
+            clip_id: string | null;
+            /** Frame */
+            frame: number;
+            drawn: components["schemas"]["Drawn"] | null;
+            /** Said */
+            said: ("inside" | "outside") | "";
+        };
+        /**
+         * TryOut
+         * @description A drill that a student filmed to have it checked.
+         */
+        TryOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Drill */
+            drill: string;
+            /** Name */
+            name: string;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "looking" | "failed" | "answered";
+            /** Trouble */
+            trouble: string;
+            answer: components["schemas"]["TryAnswer"] | null;
+        };
+        /** TrySaid */
+        TrySaid: {
+            /** Said */
+            said: ("inside" | "outside") | null;
+        };
         /** MessageOut */
         MessageOut: {
             /**
@@ -5954,10 +6681,10 @@ export interface components {
             refused: string[];
         };
         /**
-         * SwingIn
-         * @description What a student sends: words, and the uploads that are its clips.
+         * SwingSent
+         * @description What comes by a link: a swing to be answered, or a try at a drill to be checked.
          */
-        SwingIn: {
+        SwingSent: {
             /**
              * Club
              * @default
@@ -5995,6 +6722,11 @@ export interface components {
             camera_place: string;
             /** Clips */
             clips: components["schemas"]["ClipIn"][];
+            /**
+             * Drill
+             * @default
+             */
+            drill: string;
         };
         /** CodeWanted */
         CodeWanted: {
@@ -6027,6 +6759,16 @@ export interface components {
             code: string;
         };
         /**
+         * Checkable
+         * @description A drill that a phone alone can check, and what it then looks at.
+         */
+        Checkable: {
+            /** Drill */
+            drill: string;
+            /** Shows */
+            shows: string;
+        };
+        /**
          * OwnPageOut
          * @description Everything of one student in one place, and nothing of another's.
          */
@@ -6057,8 +6799,14 @@ export interface components {
             focus: components["schemas"]["FocusSent"][];
             /** Lesson Id */
             lesson_id: string | null;
+            /** Goals */
+            goals: components["schemas"]["GoalChecked"][];
             /** Then And Now */
             then_and_now: components["schemas"]["ThenAndNow"][];
+            /** Checkable */
+            checkable: components["schemas"]["Checkable"][];
+            /** Tries */
+            tries: components["schemas"]["TryOut"][];
             /** Lessons */
             lessons: components["schemas"]["PageLesson"][];
             /** Swings */
@@ -6141,8 +6889,6 @@ export interface components {
              * Format: date-time
              */
             now_on: string;
-            /** Now U95 */
-            now_u95: number;
             change: components["schemas"]["ChangeOut"];
             /** Pictures */
             pictures: components["schemas"]["PictureThen"][];
@@ -6653,6 +7399,11 @@ export interface operations {
             query?: {
                 /** @description words, all of which must be found in a row */
                 q?: string;
+                show?: "taught" | "archived" | "waiting" | "all";
+                hand?: ("right" | "left") | null;
+                /** @description who sent a swing with such a club */
+                club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+                order?: "name" | "newest";
                 limit?: number;
                 offset?: number;
             };
@@ -6787,6 +7538,173 @@ export interface operations {
             header?: never;
             path: {
                 id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_people_api_archive_student: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Archive"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_people_api_merge_students: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Merge"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_people_api_student_notes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_people_api_note_student: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                note_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_people_api_forget_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                note_id: string;
             };
             cookie?: never;
         };
@@ -6976,6 +7894,14 @@ export interface operations {
                 waiting?: boolean;
                 /** @description only of students whom something hurts */
                 hurting?: boolean;
+                student?: string | null;
+                hand?: ("right" | "left") | null;
+                club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+                /** @description a fault that is likely or shown in it */
+                finding?: string;
+                since?: string | null;
+                /** @description that day too */
+                until?: string | null;
                 order?: "newest" | "oldest" | "name";
                 limit?: number;
                 offset?: number;
@@ -8262,12 +9188,119 @@ export interface operations {
             };
         };
     };
+    tropometer_server_judging_time_api_student_trends: {
+        parameters: {
+            query?: {
+                club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+                swing_length?: "pitch" | "lead_arm_level" | "shoulder_high" | "full";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrendsOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_judging_time_api_student_change: {
+        parameters: {
+            query?: {
+                club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+                swing_length?: "pitch" | "lead_arm_level" | "shoulder_high" | "full";
+                /** @description since the first swings, not since the last lesson */
+                since_first?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+                reading: string;
+                at: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeSince"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_judging_time_api_student_goals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoalChecked"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tropometer_server_lessons_api_lessons: {
         parameters: {
             query?: {
                 /** @description words, all of which must be found in a row */
                 q?: string;
                 stands?: "all" | "draft" | "unread" | "read";
+                student?: string | null;
+                since?: string | null;
+                /** @description that day too */
+                until?: string | null;
                 order?: "newest" | "oldest" | "name";
                 limit?: number;
                 offset?: number;
@@ -9226,6 +10259,70 @@ export interface operations {
             };
         };
     };
+    tropometer_server_drill_checks_api_tries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriesOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_drill_checks_api_say: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrySaid"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tropometer_server_talking_api_waiting: {
         parameters: {
             query?: never;
@@ -9704,7 +10801,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SwingIn"];
+                "application/json": components["schemas"]["SwingSent"];
             };
         };
         responses: {
@@ -10008,6 +11105,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SendingLink"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_talking_page_api_tries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryOut"][];
                 };
             };
             /** @description A problem (RFC 9457) */

@@ -13,6 +13,10 @@ const FILES = [
   ["readings.csv", "csv", "All readings, for a spreadsheet"],
   ["curves.csv", "csv", "Readings over time, for a spreadsheet"],
 ] as const;
+const IN_SPACE = [
+  ["c3d", "Marks in space, for a movement laboratory (C3D)"],
+  ["trc", "The same as a table (TRC)"],
+] as const;
 const STILLS = [
   ["png", "This frame with its gauges, as a PNG"],
   ["svg", "This frame with its gauges, as an SVG"],
@@ -34,10 +38,24 @@ export function ExportMenu({ swingId, units }: { swingId: string; units: Units }
             <a
               className="link block px-1 py-0.5"
               href={`/api/swings/${swingId}/${path}`}
-              download={`${path.replace(".csv", "")}-${swingId.slice(0, 8)}.${ending}`}
+              download={`${path.replace(/\.\w+$/, "")}-${swingId.slice(0, 8)}.${ending}`}
             >
               {words}
             </a>
+          </li>
+        ))}
+        {IN_SPACE.map(([ending, words]) => (
+          <li key={ending}>
+            <button
+              type="button"
+              className="link block px-1 py-0.5 text-left"
+              onClick={() => {
+                setSaid("");
+                takeMarks(swingId, ending).catch((error: Error) => setSaid(error.message));
+              }}
+            >
+              {words}
+            </button>
           </li>
         ))}
         {STILLS.map(([ending, words]) => (
@@ -74,9 +92,21 @@ async function takeStill(bench: Bench, ending: "png" | "svg", units: Units): Pro
     units,
     ink: INK[whose(bench.getState(), side)],
   });
+  save(still, `frame-${stands[side].frame}-${state.clip.view}-${state.swing.id.slice(0, 8)}.${ending}`);
+}
+
+/** The marks that both views saw; what is missing is said, and nothing is saved. */
+async function takeMarks(swingId: string, ending: "c3d" | "trc"): Promise<void> {
+  const answer = await fetch(`/api/swings/${swingId}/marks.${ending}`);
+  if (!answer.ok) throw new Error((await answer.json()).detail ?? "It could not be made.");
+  save(await answer.blob(), `marks-${swingId.slice(0, 8)}.${ending}`);
+}
+
+/** Hand something to the browser as a file. */
+function save(what: Blob, name: string): void {
   const link = document.createElement("a");
-  link.href = URL.createObjectURL(still);
-  link.download = `frame-${stands[side].frame}-${state.clip.view}-${state.swing.id.slice(0, 8)}.${ending}`;
+  link.href = URL.createObjectURL(what);
+  link.download = name;
   link.click();
   URL.revokeObjectURL(link.href);
 }

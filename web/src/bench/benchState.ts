@@ -215,6 +215,7 @@ export function nothingOn(clipId: string): ClipMarks {
     mat: null,
     camera: null,
     camera_trouble: "",
+    player: null,
     gauges: [],
   };
 }

@@ -59,6 +59,7 @@ export function DrillForm({ drill, book, done }: { drill?: Drill; book: Book; do
       camera: {
         view: text("view"),
         text: text("camera"),
+        alone: form.get("alone") !== null && (drill?.camera.alone || true),
         holds: { reading, at: text("at"), [text("way")]: typed(text("limit")) / shown(1, unit, units) },
       },
     };
@@ -135,6 +136,15 @@ export function DrillForm({ drill, book, done }: { drill?: Drill; book: Book; do
       </fieldset>
       <fieldset className="mb-3">
         <legend className="mb-1 text-sm font-medium">The camera check</legend>
+        <label className="mb-1 flex items-center gap-2 text-sm">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            name="alone"
+            defaultChecked={Boolean(drill?.camera.alone)}
+          />
+          A student films it and a machine alone says whether it was so
+        </label>
         <textarea
           className="textarea w-full"
           name="camera"

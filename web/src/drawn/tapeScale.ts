@@ -21,10 +21,15 @@ const LEAST_ROOM: Record<Unit, number> = {
   sd: 0.5,
 };
 
-/** A stretch of tape that shows all of the given core values with a little room, on round ticks. */
-export function tapeScale(values: number[], unit: Unit, units: Units): TapeScale {
+/**
+ * A stretch of tape that shows all of the given core values with a little room, on round ticks; from nothing on,
+ * unless only where they lie to each other is to be seen.
+ */
+export function tapeScale(values: number[], unit: Unit, units: Units, fromNothing = true): TapeScale {
   // Times of the clock have no nothing to be seen from.
-  const all = (unit === "hours" ? values : [0, ...values]).map((value) => shown(value, unit, units));
+  const all = (unit === "hours" || !fromNothing ? values : [0, ...values]).map((value) =>
+    shown(value, unit, units),
+  );
   const least = Math.min(...all);
   const most = Math.max(...all);
   const room = Math.max((most - least) * 0.06, LEAST_ROOM[unit]);

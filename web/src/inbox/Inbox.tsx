@@ -1,9 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Plus, Trash2 } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
+import { Link } from "react-router";
 import { api, got } from "../api/client";
-import { meQuery, type SwingRow, stillOf, swingsQuery } from "../api/queries";
+import { bookQuery, meQuery, type SwingRow, stillOf, swingsQuery } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
+import { BY_CLUB, BY_HAND, kindAsked } from "../lists/kinds";
 import { ListFoot } from "../lists/ListFoot";
 import { chosenFirst, ListHead } from "../lists/ListHead";
 import { useList } from "../lists/useList";
@@ -37,8 +39,12 @@ export function Inbox() {
   const answered = said("show") === "all";
   const hurting = said("show") === "hurting";
   const order = ORDERS.find(([each]) => each === said("order"))?.[0] ?? "newest";
-  const rows = useQuery(swingsQuery({ waiting: !answered, hurting, q, order, limit, offset }));
+  const faults = useQuery(bookQuery).data?.faults ?? [];
+  const finding = said("finding");
+  const asked = { ...kindAsked(list.wanted), ...(finding && { finding }) };
+  const rows = useQuery(swingsQuery({ waiting: !answered, hurting, q, order, limit, offset, ...asked }));
   const none = rows.data?.count === 0;
+  const searched = q !== "" || hurting || Object.keys(asked).length > 0;
   return (
     <Page
       title="Inbox"
@@ -65,9 +71,19 @@ export function Inbox() {
           },
           { name: "order", label: "Order", options: chosenFirst(ORDERS) },
         ]}
+        more={[
+          BY_CLUB,
+          BY_HAND,
+          {
+            name: "finding",
+            label: "Finding",
+            options: [["", "Any finding"], ...faults.map(({ id, name }): [string, string] => [id, name])],
+          },
+        ]}
+        days
       />
-      {none && (q || hurting) && <Empty>No swing is found by that.</Empty>}
-      {none && !q && !hurting && <NothingWaits answered={answered} />}
+      {none && searched && <Empty>No swing is found by that.</Empty>}
+      {none && !searched && <NothingWaits answered={answered} />}
       <ol className="grid gap-3">
         {rows.data?.items.map((row) => (
           <SwingCard key={row.id} row={row} />
@@ -106,7 +122,10 @@ function SwingCard({ row }: { row: SwingRow }) {
             </BenchLink>
           ) : (
             row.student.name
-          )}
+          )}{" "}
+          <Link className="text-sm font-normal underline" to={`/students/${row.student.id}`}>
+            card<span className="sr-only"> of {row.student.name}</span>
+          </Link>
         </h2>
         <p className="text-sm">
           {kindWords(row)}

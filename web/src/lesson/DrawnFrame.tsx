@@ -5,7 +5,7 @@ import { INK } from "../drawn/ink";
 import type { Units } from "../units";
 import type { Hand } from "../words";
 
-type Frame = Schemas["LessonFrameOut"];
+type Frame = Pick<Schemas["LessonFrameOut"], "frame" | "drawn">;
 
 const [ALONE_WIDE, PAIRED_WIDE] = [420, 220]; // labels keep their size, however small the picture is
 

@@ -6,7 +6,7 @@ import { day } from "../parts/when";
 import { MISS_WORDS } from "../students/bodyWords";
 import { number, type Units, unitSign } from "../units";
 import { type Hand, VIEW_WORDS } from "../words";
-import { goalWords, readWords } from "./goalWords";
+import { checkWords, goalWords, readWords } from "./goalWords";
 
 type Plan = Schemas["SentPlan"];
 type Focus = Plan["focus"][number];
@@ -59,7 +59,7 @@ function Goal({ goal, units, hand }: { goal: NonNullable<Focus["goal"]>; units: 
     <section className="mt-6">
       <h3 className="font-bold">Goal{goal.by && ` by ${day(goal.by)}`}</h3>
       <p className="first-letter:uppercase">
-        {goalWords(goal, units, hand)}.
+        {goalWords(goal, units, hand)}. {checkWords(goal.swings)}
         {goal.then && (
           <>
             {" "}

@@ -15,6 +15,8 @@ interface Props {
   actions: Actions;
 }
 
+const CLASS_OF = { student: "bg-clay", earlier: "bg-clay opacity-50", reference: "bg-slate" };
+
 /** A frame of a lesson on the desk: its words, its place, and which of its values the student is shown. */
 export function FrameCard({ lesson, frame, place, last, units, actions }: Props) {
   const { drawn } = frame;
@@ -30,10 +32,7 @@ export function FrameCard({ lesson, frame, place, last, units, actions }: Props)
   return (
     <li className="plate grid grid-cols-[120px_1fr] gap-x-3 gap-y-2 p-3">
       <div className="col-span-2 flex items-center gap-2">
-        <span
-          className={`h-3 w-3 shrink-0 rounded-full ${drawn.whose === "student" ? "bg-clay" : "bg-slate"}`}
-          aria-hidden
-        />
+        <span className={`h-3 w-3 shrink-0 rounded-full ${CLASS_OF[drawn.whose]}`} aria-hidden />
         <h3 className="min-w-0 font-semibold">
           {drawn.name}, {moment.toLowerCase()}
         </h3>
@@ -76,7 +75,7 @@ export function FrameCard({ lesson, frame, place, last, units, actions }: Props)
         placeholder="What is to be seen here?"
         {...words}
       />
-      {drawn.values.length > 0 && drawn.whose === "student" && (
+      {drawn.values.length > 0 && drawn.whose !== "reference" && (
         <fieldset className="col-span-2 text-xs">
           <legend className="font-medium">Values the student is shown</legend>
           {drawn.values.map((value) => (

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { day } from "../parts/when";
 import { fromImpact, number, unitSign } from "../units";
 import { forStudent, gaugeForStudent, momentWords } from "../words";
 import { DrawnFrame } from "./DrawnFrame";
@@ -18,15 +19,19 @@ export function FramePart(props: {
   const { drawn } = frame;
   const measured = new Set(drawn.gauges.flatMap(({ shapes }) => shapes.map(({ reading }) => reading)));
   const told = drawn.values.filter((value) => measured.has(value.reading) && worthTelling(value));
-  const mine = drawn.whose === "student";
+  const mine = drawn.whose !== "reference";
+  const then = drawn.whose === "earlier";
   const moment = drawn.checkpoint ? momentWords(drawn.checkpoint) : fromImpact(drawn.time_from_impact_s);
   return (
     <section className={beside ? "min-w-0" : "mt-4"}>
       <h3 className={`flex items-center gap-2 font-semibold ${beside ? "mb-1 px-2 text-sm" : "mb-2"}`}>
-        <span className={`h-3 w-3 shrink-0 rounded-full ${mine ? "bg-clay" : "bg-slate"}`} aria-hidden />
+        <span
+          className={`h-3 w-3 shrink-0 rounded-full ${mine ? "bg-clay" : "bg-slate"} ${then ? "opacity-50" : ""}`}
+          aria-hidden
+        />
         <span className={beside ? "truncate" : ""}>
-          {mine ? "You" : drawn.name}
-          {beside && !mine ? "" : `, ${moment.toLowerCase()}`}
+          {then && drawn.on ? `You, ${day(drawn.on)}` : mine ? "You" : drawn.name}
+          {beside && (!mine || then) ? "" : `, ${moment.toLowerCase()}`}
         </span>
       </h3>
       <DrawnFrame

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { lessonsQuery } from "../api/queries";
+import { kindAsked } from "../lists/kinds";
 import { ListFoot } from "../lists/ListFoot";
 import { chosenFirst, ListHead } from "../lists/ListHead";
 import { useList } from "../lists/useList";
@@ -26,7 +27,9 @@ export function Lessons() {
   const { q, limit, offset, said } = list.wanted;
   const stands = STANDS.find(([each]) => each === said("stands"))?.[0] ?? "all";
   const order = ORDERS.find(([each]) => each === said("order"))?.[0] ?? "newest";
-  const lessons = useQuery(lessonsQuery({ q, stands, order, limit, offset }));
+  const { since, until } = kindAsked(list.wanted);
+  const days = { ...(since && { since }), ...(until && { until }) };
+  const lessons = useQuery(lessonsQuery({ q, stands, order, limit, offset, ...days }));
   return (
     <Page title="Lessons">
       {lessons.error && !lessons.data && <Trouble error={lessons.error} retry={lessons.refetch} />}
@@ -37,10 +40,11 @@ export function Lessons() {
           { name: "stands", label: "Which lessons", options: chosenFirst(STANDS) },
           { name: "order", label: "Order", options: chosenFirst(ORDERS) },
         ]}
+        days
       />
       {lessons.data?.count === 0 && (
         <Empty>
-          {q || stands !== "all"
+          {q || stands !== "all" || since || until
             ? "No lesson is found by that."
             : "No lesson yet. Open a swing from the inbox and pick its first frame."}
         </Empty>

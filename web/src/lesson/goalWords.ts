@@ -63,6 +63,12 @@ export function goalWords(goal: Goal, units: Units, hand: Hand): string {
   return sidesOf(`${when}${name} ${words}`, hand);
 }
 
+/** How many swings tell whether a goal is reached, where one does not; "" where one does. */
+export function checkWords(swings: number | null | undefined): string {
+  if (swings === null) return "One day's swings are too unsure to check it: it shows over several.";
+  return (swings ?? 1) > 1 ? `A check needs about ${swings} swings of one day.` : "";
+}
+
 /** What a reading is of, in a student's words. */
 export function nameOf(reading: string, hand: Hand): string {
   return sidesOf(PLAIN[reading]?.[0] ?? READING_WORDS[reading] ?? reading, hand);

@@ -1,8 +1,12 @@
-import { Search } from "lucide-react";
+import { Search, SlidersHorizontal } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { List } from "./useList";
 
 const PAUSE_MS = 250;
+const DAYS = [
+  ["since", "From"],
+  ["until", "to"],
+] as const;
 
 interface Choice {
   name: string; // in the address
@@ -15,11 +19,22 @@ export function chosenFirst(options: readonly (readonly [string, string])[]): [s
   return options.map(([value, words], i) => [i === 0 ? "" : value, words]);
 }
 
+interface Props {
+  list: List;
+  what: string;
+  choices?: Choice[];
+  more?: Choice[]; // those that are seldom made
+  days?: boolean; // whether its rows can be those of some days
+}
+
 /** Finds, filters and orders a list. */
-export function ListHead({ list, what, choices = [] }: { list: List; what: string; choices?: Choice[] }) {
+export function ListHead({ list, what, choices = [], more = [], days = false }: Props) {
   const { q, said } = list.wanted;
   const [text, setText] = useState(q);
+  const [opened, setOpened] = useState(false);
   const { choose } = list;
+  const seldom = [...more.map(({ name }) => name), ...(days ? DAYS.map(([name]) => name) : [])];
+  const open = opened || seldom.some((name) => said(name) !== "");
   // biome-ignore lint/correctness/useExhaustiveDependencies: only what is typed is waited for
   useEffect(() => {
     if (text === q) return;
@@ -42,21 +57,58 @@ export function ListHead({ list, what, choices = [] }: { list: List; what: strin
           onChange={(event) => setText(event.target.value)}
         />
       </label>
-      {choices.map(({ name, label, options }) => (
-        <select
-          key={name}
-          className="select select-sm w-auto"
-          aria-label={label}
-          value={said(name)}
-          onChange={(event) => choose(name, event.target.value)}
-        >
-          {options.map(([value, words]) => (
-            <option key={value} value={value}>
-              {words}
-            </option>
-          ))}
-        </select>
+      {choices.map((choice) => (
+        <Choosing key={choice.name} choice={choice} list={list} />
       ))}
+      {(more.length > 0 || days) && (
+        <button
+          type="button"
+          className="btn btn-sm"
+          aria-expanded={open}
+          onClick={() => {
+            setOpened(!open);
+            if (open) list.clear(seldom);
+          }}
+        >
+          <SlidersHorizontal size={14} aria-hidden /> {open ? "No more filters" : "More filters"}
+        </button>
+      )}
+      {open && (
+        <div className="flex w-full flex-wrap items-center gap-2">
+          {more.map((choice) => (
+            <Choosing key={choice.name} choice={choice} list={list} />
+          ))}
+          {days &&
+            DAYS.map(([name, label]) => (
+              <label key={name} className="flex items-center gap-1 text-sm">
+                {label}
+                <input
+                  type="date"
+                  className="input input-sm num w-36"
+                  value={said(name)}
+                  onChange={(event) => choose(name, event.target.value)}
+                />
+              </label>
+            ))}
+        </div>
+      )}
     </search>
+  );
+}
+
+function Choosing({ choice: { name, label, options }, list }: { choice: Choice; list: List }) {
+  return (
+    <select
+      className="select select-sm w-auto"
+      aria-label={label}
+      value={list.wanted.said(name)}
+      onChange={(event) => list.choose(name, event.target.value)}
+    >
+      {options.map(([value, words]) => (
+        <option key={value} value={value}>
+          {words}
+        </option>
+      ))}
+    </select>
   );
 }

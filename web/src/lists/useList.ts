@@ -13,6 +13,7 @@ export interface Wanted {
 export interface List {
   wanted: Wanted;
   choose: (name: string, value: string) => void;
+  clear: (names: string[]) => void; // choices, made at once
   turnTo: (page: number) => void;
   page: number; // from 0
 }
@@ -41,6 +42,11 @@ export function useList(): List {
       said: (name) => params.get(name) ?? "",
     },
     choose: (name, value) => change(name, value, true),
+    clear: (names) =>
+      setParams(
+        (now) => new URLSearchParams([...now].filter(([name]) => name !== "page" && !names.includes(name))),
+        { replace: true },
+      ),
     turnTo: (to) => change("page", to > 0 ? String(to + 1) : "", false),
   };
 }

@@ -1,10 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { ChevronRight, Video } from "lucide-react";
+import { ChevronRight, FlipHorizontal2, Video } from "lucide-react";
 import { type ReactNode, useEffect } from "react";
 import { ApiError, api, got } from "../api/client";
-import { TapePicture } from "../drawn/TapePicture";
 import { Drill } from "../lesson/FocusPart";
-import { goalWords } from "../lesson/goalWords";
 import { Letterhead } from "../lesson/Letterhead";
 import { keepOffline } from "../offline/keepOffline";
 import { Trouble } from "../parts/Trouble";
@@ -14,8 +12,10 @@ import { ConnectionNote } from "../shell/ConnectionNote";
 import { UnsentNotes } from "../shell/UnsentNotes";
 import { UntilHere } from "../shell/UntilHere";
 import { Asking } from "./Asking";
+import { CheckIt } from "./CheckIt";
 import { EnterByCode } from "./EnterByCode";
 import { MailWish, type Wish } from "./MailWish";
+import { OwnGoal } from "./OwnGoal";
 import { PracticeDrill } from "./PracticeDrill";
 import { PracticeLog } from "./PracticeLog";
 import { ThenAndNow } from "./ThenAndNow";
@@ -65,6 +65,9 @@ function Own({ token }: { token: string }) {
               <h3 className="font-semibold">{drill.name}</h3>
               {drill.cue && <p>{drill.cue}</p>}
               <PracticeDrill drill={drill} token={token} practised={practised} hand={hand} />
+              {page.shown?.checkable.some((each) => each.drill === drill.id) && (
+                <CheckIt drill={drill} tries={page.shown.tries} token={token} units={units} hand={hand} />
+              )}
               <details className="border-t border-base-content/20 pt-2">
                 <summary className="cursor-pointer text-sm font-semibold">How it goes</summary>
                 <Drill drill={{ ...drill, steps: [] }} hand={hand} />
@@ -72,33 +75,18 @@ function Own({ token }: { token: string }) {
             </section>
           ))}
           {drills.length === 0 && <p>No drill yet: it comes with your first lesson.</p>}
+          <a className="btn w-full" href={`/p/${token}/mirror`}>
+            <FlipHorizontal2 size={18} aria-hidden /> See yourself with lines
+          </a>
         </Part>
         <Part title="Practice">
           <PracticeLog practised={practised} />
         </Part>
-        {focus.some(({ goal }) => goal) && (
+        {page.shown.goals.length > 0 && (
           <Part title="Goals">
-            {focus.map(
-              ({ goal, name }) =>
-                goal && (
-                  <div key={name} className="mb-3">
-                    <p className="font-semibold">{name}</p>
-                    <p className="first-letter:uppercase">
-                      {goalWords(goal, units, hand)}
-                      {goal.by && `, by ${day(goal.by)}`}.
-                    </p>
-                    {goal.then && (
-                      <TapePicture
-                        band={{ low: goal.low ?? null, high: goal.high ?? null }}
-                        unit={goal.unit}
-                        value={goal.then.value}
-                        u95={goal.then.u95}
-                        units={units}
-                      />
-                    )}
-                  </div>
-                ),
-            )}
+            {page.shown.goals.map((each) => (
+              <OwnGoal key={`${each.goal.reading} ${each.goal.at}`} of={each} units={units} hand={hand} />
+            ))}
           </Part>
         )}
         {page.shown.then_and_now.length > 0 && (

@@ -1,9 +1,10 @@
 import type { Schemas } from "../api/client";
+import { settlesWords } from "../drawn/changeWords";
 import { TapePicture } from "../drawn/TapePicture";
 import { DrawnFrame } from "../lesson/DrawnFrame";
 import { nameOf, readWords, withSign } from "../lesson/goalWords";
 import { day } from "../parts/when";
-import type { Units } from "../units";
+import type { Unit, Units } from "../units";
 import { type Hand, momentWords } from "../words";
 
 type Row = Schemas["ThenAndNow"];
@@ -42,20 +43,26 @@ export function ThenAndNow({ row, units, hand }: { row: Row; units: Units; hand:
         band={{ low: goal.low ?? null, high: goal.high ?? null }}
         unit={goal.unit}
         value={change.now}
-        u95={row.now_u95}
+        u95={change.now_u95}
         before={change.then}
         units={units}
       />
-      <p className="text-sm">
-        {MOVED[change.moved]} (by {withSign(Math.abs(change.by), goal.unit, units)}; from{" "}
-        {withSign(change.u95, goal.unit, units)} on it is a change).
-      </p>
+      <p className="text-sm">{told(change, goal.unit, units)}</p>
     </section>
   );
+}
+
+/** Whether it is a change, in a student's words. */
+function told(change: Row["change"], unit: Unit, units: Units): string {
+  if (change.moved === "not_shown")
+    return `No change: one of more than ${withSign(change.u95, unit, units)} would have been seen.`;
+  if (change.moved === "unsure") return `No change can be told yet. ${settlesWords(change)}`;
+  const by = withSign(Math.abs(change.by), unit, units);
+  return `${MOVED[change.moved]} by about ${by}, give or take ${withSign(change.u95, unit, units)}.`;
 }
 
 const MOVED = {
   toward: "It moved toward the goal",
   away: "It moved away from the goal",
-  not_shown: "No change can be told yet: it is within what measuring and your own swings scatter",
+  moved: "It moved",
 };

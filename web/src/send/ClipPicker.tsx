@@ -6,21 +6,16 @@ import type { Arriving, ClipUploads } from "./clipUploads";
 import { useGivenFiles } from "./useGivenFiles";
 
 const MB = 1024 * 1024;
+const HINT =
+  "mp4, mov or webm; up to 60 s and 500 MB each. Both views of a swing together, if you have them. Drop or paste works too.";
 
 /** Choosing clips, and what is said of each while it is on its way. */
-export function ClipPicker({ uploads }: { uploads: ClipUploads }) {
+export function ClipPicker({ uploads, hint = HINT }: { uploads: ClipUploads; hint?: string }) {
   const rates = useId();
   const hanging = useGivenFiles(uploads.add);
   return (
     <div className={hanging ? "rounded-sm outline-2 outline-offset-4 outline-brass outline-dashed" : ""}>
-      <Field
-        label="Clips"
-        hint={
-          hanging
-            ? "Let go: it is added."
-            : "mp4, mov or webm; up to 60 s and 500 MB each. Both views of a swing together, if you have them. Drop or paste works too."
-        }
-      >
+      <Field label="Clips" hint={hanging ? "Let go: it is added." : hint}>
         <input
           className="file-input w-full"
           type="file"

@@ -1,37 +1,45 @@
-import type { Hand } from "../words";
+import type { Hand, View } from "../words";
 
 const INK = "currentColor";
 const CLAY = "var(--student)";
 const BRASS = "var(--color-accent)";
 
 /** How to film a swing so that it can be measured: from the front, and along the line. */
-export function FilmingCard({ hand, folded = false }: { hand: Hand; folded?: boolean }) {
+export function FilmingCard({ hand, folded = false, only }: { hand: Hand; folded?: boolean; only?: View }) {
   return (
     <details className="plate mb-4 p-3" open={!folded}>
       <summary className="cursor-pointer font-semibold">How to film it</summary>
       <div className="mt-2 grid gap-3 sm:grid-cols-2">
-        <figure>
-          <Plan view="face_on" hand={hand} />
-          <figcaption className="text-sm">
-            <strong>From the front.</strong> Square to your toes, level with your belt.
-          </figcaption>
-        </figure>
-        <figure>
-          <Plan view="down_the_line" hand={hand} />
-          <figcaption className="text-sm">
-            <strong>Along the line.</strong> Behind you on the line of your hands, looking at the target.
-          </figcaption>
-        </figure>
+        {only !== "down_the_line" && (
+          <figure>
+            <Plan view="face_on" hand={hand} />
+            <figcaption className="text-sm">
+              <strong>From the front.</strong> Square to your toes, level with your belt.
+            </figcaption>
+          </figure>
+        )}
+        {only !== "face_on" && (
+          <figure>
+            <Plan view="down_the_line" hand={hand} />
+            <figcaption className="text-sm">
+              <strong>Along the line.</strong> Behind you on the line of your hands, looking at the target.
+            </figcaption>
+          </figure>
+        )}
       </div>
       <ul className="mt-2 list-disc pl-5 text-sm">
         <li>Phone on a stand or a bag, about 4 to 5 big steps away, at hip height, upright or sideways.</li>
         <li>All of you and the club in the picture, at the top and at the finish.</li>
-        <li>A stick or a club along your toes, and one more toward the target if you have it.</li>
-        <li>Something of known length on the floor: a stick of 122 cm, or a mat you have measured.</li>
-        <li>
-          No room there? Facing your back (back-on), or from the target’s side (up the line), tells much of it
-          too: say which.
-        </li>
+        {!only && (
+          <>
+            <li>A stick or a club along your toes, and one more toward the target if you have it.</li>
+            <li>Something of known length on the floor: a stick of 122 cm, or a mat you have measured.</li>
+            <li>
+              No room there? Facing your back (back-on), or from the target’s side (up the line), tells much
+              of it too: say which.
+            </li>
+          </>
+        )}
         <li>Slow motion if your phone has it; stand still for a moment before you start.</li>
       </ul>
     </details>

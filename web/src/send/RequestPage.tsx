@@ -1,19 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ApiError, api, got, type Schemas } from "../api/client";
-import { KeptNote } from "../parts/KeptNote";
-import { useKeptForm } from "../parts/useKeptForm";
 import { usePageTitle } from "../parts/usePageTitle";
 import { Wordmark } from "../parts/Wordmark";
 import { ConnectionNote } from "../shell/ConnectionNote";
-import type { Hand } from "../words";
-import { ClipPicker } from "./ClipPicker";
-import { useClipUploads } from "./clipUploads";
 import { FilmingCard } from "./FilmingCard";
-import { HandInButton } from "./HandInButton";
-import { OneSwing, oneSwingOf } from "./OneSwing";
-import { SwingWords, wordsOf } from "./SwingWords";
-import { useHandIn } from "./useHandIn";
+import { SendForm } from "./SendForm";
 
 /** The page behind a request link: a student sends swings without an account. */
 export function RequestPage({ token }: { token: string }) {
@@ -79,29 +71,5 @@ function Sending({ asked, token }: { asked: Schemas["Asked"]; token: string }) {
         </p>
       )}
     </main>
-  );
-}
-
-function SendForm({ token, hand, done }: { token: string; hand: Hand; done: () => void }) {
-  const uploads = useClipUploads(`/api/sent/${token}/uploads`);
-  const kept = useKeptForm(`sent.${token}`);
-  const state = useHandIn(uploads, null, done, kept);
-  return (
-    <form
-      key={kept.round}
-      {...kept.form}
-      onSubmit={(event) => {
-        event.preventDefault();
-        const form = event.currentTarget;
-        const body = { ...wordsOf(form), one_swing: oneSwingOf(form), clips: uploads.clips() };
-        state.handIn(() => got(api.POST("/api/sent/{token}", { params: { path: { token } }, body })));
-      }}
-    >
-      <ClipPicker uploads={uploads} />
-      {uploads.bothViews && <OneSwing />}
-      <KeptNote kept={kept} />
-      <SwingWords own hand={hand} />
-      <HandInButton state={state} label="Send" close={done} />
-    </form>
   );
 }

@@ -34,7 +34,7 @@ export function SwingWords({ own = false, hand }: { own?: boolean; hand: Hand })
 }
 
 /** The words of a form that holds SwingWords. */
-export function wordsOf(form: HTMLFormElement): Omit<Schemas["SwingIn"], "clips" | "one_swing"> {
+export function wordsOf(form: HTMLFormElement): Omit<Schemas["SwingSent"], "clips" | "one_swing" | "drill"> {
   const data = new FormData(form);
   const said = (name: string) => String(data.get(name) ?? "").trim();
   return {

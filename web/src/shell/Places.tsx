@@ -2,7 +2,7 @@ import { Menu, MenuButton, MenuItem, MenuProvider } from "@ariakit/react";
 import { NavLink, useLocation } from "react-router";
 import { useMedia } from "../parts/useMedia";
 
-const PLACES = [
+export const PLACES = [
   ["/inbox", "Inbox"],
   ["/students", "Students"],
   ["/shelf", "Shelf"],

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { LogOut } from "lucide-react";
+import { LogOut, Search } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, Navigate, Outlet, useLocation } from "react-router";
 import { ApiError, api, got, type Schemas } from "../api/client";
@@ -13,10 +13,12 @@ import { forgetForms } from "../parts/useKeptForm";
 import { Wordmark } from "../parts/Wordmark";
 import type { Units } from "../units";
 import { ConnectionNote } from "./ConnectionNote";
+import { Finder } from "./Finder";
 import { OutboxNotes, SavingWord } from "./OutboxNotes";
 import { Places } from "./Places";
 import { UndoNote } from "./UndoNote";
 import { failed } from "./undo";
+import { useFinder } from "./useFinder";
 
 /** The frame around every screen of a signed-in instructor. */
 export function Shell() {
@@ -24,6 +26,7 @@ export function Shell() {
   const here = useLocation();
   const queries = useQueryClient();
   const ready = useOpenOutbox(me.data?.id);
+  const [finding, setFinding] = useFinder();
   usePrefetched(me.data !== undefined);
   useTaken();
   if (me.error instanceof ApiError && (me.error.status === 401 || me.error.status === 403) && !me.data)
@@ -47,6 +50,15 @@ export function Shell() {
         <Places account={me.data?.name ?? "Account"} />
         <div className="ml-auto flex items-center gap-3 text-sm">
           <SavingWord />
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm btn-square"
+            aria-label="Find anything (Ctrl K)"
+            title="Find anything (Ctrl K)"
+            onClick={() => setFinding(true)}
+          >
+            <Search size={16} aria-hidden />
+          </button>
           <UnitsChoice units={me.data?.units ?? "cm"} />
           <Link to="/account" className="hidden hover:underline md:inline">
             {me.data?.name}
@@ -68,6 +80,7 @@ export function Shell() {
         {me.data && ready && <Outlet />}
       </main>
       <UndoNote />
+      {finding && <Finder close={() => setFinding(false)} />}
     </div>
   );
 }

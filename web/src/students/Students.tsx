@@ -6,8 +6,9 @@ import { api, got } from "../api/client";
 import { meQuery, modelsQuery, type Student, studentsQuery } from "../api/queries";
 import { useRemoval } from "../bin/useBin";
 import { tallness } from "../lengths";
+import { BY_CLUB, BY_HAND, kindAsked } from "../lists/kinds";
 import { ListFoot } from "../lists/ListFoot";
-import { ListHead } from "../lists/ListHead";
+import { chosenFirst, ListHead } from "../lists/ListHead";
 import { useList } from "../lists/useList";
 import { Empty, Page } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
@@ -17,10 +18,24 @@ import { AskForSwing } from "./AskForSwing";
 import { BodyForm } from "./BodyForm";
 import { StudentForm } from "./StudentForm";
 
+const SHOWS = [
+  ["taught", "Those I teach"],
+  ["waiting", "Those whose swings wait"],
+  ["archived", "Archived"],
+] as const;
+const ORDERS = [
+  ["name", "By name"],
+  ["newest", "Newest first"],
+] as const;
+
 export function Students() {
   const list = useList();
-  const { q, limit, offset } = list.wanted;
-  const students = useQuery(studentsQuery({ q, limit, offset }));
+  const { q, limit, offset, said } = list.wanted;
+  const show = SHOWS.find(([each]) => each === said("show"))?.[0] ?? "taught";
+  const order = ORDERS.find(([each]) => each === said("order"))?.[0] ?? "name";
+  const { hand, club_class } = kindAsked(list.wanted);
+  const students = useQuery(studentsQuery({ q, limit, offset, show, order, hand, club_class }));
+  const searched = q !== "" || show !== "taught" || hand !== undefined || club_class !== undefined;
   const models = useQuery(modelsQuery);
   const units = useQuery(meQuery).data?.units ?? "cm";
   const [open, setOpen] = useState<Student | "new" | null>(null);
@@ -35,9 +50,17 @@ export function Students() {
       }
     >
       {students.error && !students.data && <Trouble error={students.error} retry={students.refetch} />}
-      <ListHead list={list} what="students" />
+      <ListHead
+        list={list}
+        what="students"
+        choices={[
+          { name: "show", label: "Which students", options: chosenFirst(SHOWS) },
+          { name: "order", label: "Order", options: chosenFirst(ORDERS) },
+        ]}
+        more={[BY_HAND, BY_CLUB]}
+      />
       {students.data?.count === 0 && (
-        <Empty>{q ? "No student is found by that." : "No students yet. Add the first one."}</Empty>
+        <Empty>{searched ? "No student is found by that." : "No students yet. Add the first one."}</Empty>
       )}
       <ul className="grid gap-2 sm:grid-cols-2">
         {students.data?.items.map((student) => (

@@ -1,5 +1,5 @@
 import { ArrowDown, ArrowUp, X } from "lucide-react";
-import { rangeWords } from "../../lesson/goalWords";
+import { checkWords, rangeWords } from "../../lesson/goalWords";
 import type { Units } from "../../units";
 import { momentWords, READING_WORDS, SIGNED } from "../../words";
 import { type Focus, type Plan, suggested } from "./choices";
@@ -160,6 +160,7 @@ function Chosen({ focus, finding, name, units, sent, place, count, change, move,
               focus.goal && change({ ...focus, goal: { ...focus.goal, by: event.target.value || null } })
             }
           />
+          <span className="opacity-90">{checkWords(focus.goal.swings)}</span>
         </label>
       )}
     </fieldset>

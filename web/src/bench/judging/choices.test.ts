@@ -57,13 +57,13 @@ describe("what is chosen at Judge", () => {
     const found = finding("sways", {
       phrase: "Turn behind you.",
       drills: [drill("a", { barred: true }), drill("b", { held: true }), drill("c")],
-      goal: { reading: "pelvis_sway", at: "top", low: -0.06, high: null, unit: "m" },
+      goal: { reading: "pelvis_sway", at: "top", low: -0.06, high: null, swings: 3, unit: "m" },
     });
     expect(focusOn(found, new Date("2026-11-02T12:00:00Z"))).toEqual({
       fault: "sways",
       words: "Turn behind you.",
       drills: [{ drill: "c", dose: "ten" }],
-      goal: { reading: "pelvis_sway", at: "top", low: -0.06, high: null, by: "2026-11-30" },
+      goal: { reading: "pelvis_sway", at: "top", low: -0.06, high: null, swings: 3, by: "2026-11-30" },
     });
     expect(suggested(judgement([found], ["sways", "gone"])).focus).toHaveLength(1);
   });

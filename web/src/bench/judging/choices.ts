@@ -50,6 +50,7 @@ export function focusOn(finding: Finding, today = new Date()): Focus {
       at: finding.goal.at,
       low: finding.goal.low,
       high: finding.goal.high,
+      swings: finding.goal.swings,
       by,
     },
   };

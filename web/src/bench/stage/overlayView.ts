@@ -1,36 +1,60 @@
-import type { Point, View } from "../../drawn/stageView";
+import type { Schemas } from "../../api/client";
+import type { View } from "../../drawn/stageView";
 import { isRightward } from "../../sides";
-import { markAt, onOf, pegsOf, type SideState } from "../benchState";
+import { number, type Units, unitSign } from "../../units";
+import { onOf, type SideState } from "../benchState";
 
-/** Pixels of the picture to a metre on the known length, or null where there is none. */
-function pixelsPerMetre(side: SideState): number | null {
-  const known = onOf(side).calibration;
-  return known?.length_m ? Math.hypot(known.bx - known.ax, known.by - known.ay) / known.length_m : null;
+type Player = Schemas["InPictureOut"];
+
+// From farther apart, what lies nearer or farther than the feet moves by more than a check of a hip would forgive.
+const FARTHEST_DEG = 6;
+const FARTHEST_OFF = 1.3; // of each other's distance
+const DEPTH_M = 0.25; // of hips and hands before or behind the feet
+
+/** Why one picture cannot be laid over the other; empty where it can. */
+export function laidTrouble(lower: SideState, upper: SideState, units: Units): string {
+  if (lower.clip.view !== upper.clip.view) return "They were filmed from different sides.";
+  const a = onOf(lower).player;
+  const b = onOf(upper).player;
+  if (!a || !b) {
+    const whose =
+      !a && !b ? "Both swings need" : `${a ? upper.swing.title : lower.swing.title}'s swing needs`;
+    return `${whose} a mat or a known length, and the heels marked at address: else foot and size would be by eye.`;
+  }
+  const apart = degreesApart(a, b);
+  if (apart > FARTHEST_DEG) {
+    const moved = DEPTH_M * Math.tan((apart * Math.PI) / 180);
+    return (
+      `The cameras stood ${Math.round(apart)}° apart about the player: laid over, a hip would seem to move by ` +
+      `${number(moved, "m", units)} ${unitSign("m", units)} and more.`
+    );
+  }
+  const farther = Math.max(a.distance_m, b.distance_m) / Math.min(a.distance_m, b.distance_m);
+  if (farther > FARTHEST_OFF)
+    return "One camera stood much nearer than the other: near things are too large in it.";
+  return "";
 }
 
-/** A point of the picture that does not move in a swing: the trail foot at address, else below the player. */
-function anchor(side: SideState): Point {
-  const address = pegsOf(onOf(side)).address;
-  const foot = address === undefined ? undefined : markAt(side, "trail_foot_outer", address);
-  return foot ?? { x: side.clip.width / 2, y: side.clip.height * 0.8 };
-}
+/** Whether a mat tells in both how square the camera stood; else their angles are only what is usual. */
+export const bothSquared = (lower: SideState, upper: SideState): boolean =>
+  Boolean(onOf(lower).player?.squared && onOf(upper).player?.squared);
 
-/**
- * How the upper swing's picture lies on the stage of the lower one: on the same foot and at the same
- * size, as far as both clips have a foot marked and a known length.
- */
-export function overlayView(lower: SideState, upper: SideState, view: View): View {
-  const under = pixelsPerMetre(lower);
-  const over = pixelsPerMetre(upper);
-  const larger = under && over ? under / over : lower.clip.height / upper.clip.height;
-  const a = anchor(lower);
-  const b = anchor(upper);
+/** The angle at the player between two cameras, in the player's own axes: hands make no difference. */
+const degreesApart = (a: Player, b: Player): number =>
+  Math.hypot(a.aside_deg - b.aside_deg, a.above_deg - b.above_deg);
+
+/** How the upper swing's picture lies on the stage of the lower one: on the same foot and at the same size. */
+export function overlayView(lower: SideState, upper: SideState, view: View): View | null {
+  const a = onOf(lower).player;
+  const b = onOf(upper).player;
+  if (!a || !b) return null;
+  const larger = a.px_per_m / b.px_per_m;
   const opposite = isRightward(lower.clip.view) !== isRightward(upper.clip.view);
   const turned = (lower.mirrored !== upper.mirrored) === opposite ? 1 : -1;
   return {
     scale: view.scale * larger,
-    cx: b.x + (turned * (view.cx - a.x)) / larger,
-    cy: b.y + (view.cy - a.y) / larger,
+    cx: b.foot_x + (turned * (view.cx - a.foot_x)) / larger,
+    cy: b.foot_y + (view.cy - a.foot_y) / larger,
     mirrored: view.mirrored !== turned < 0,
   };
 }

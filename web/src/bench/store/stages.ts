@@ -38,14 +38,14 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
     let behind = now.behind || !fits;
     for (const found of answer.clips) {
       const mine = viewOf(now, found.clip_id);
-      const { version, camera, camera_trouble } = found;
+      const { version, camera, camera_trouble, player } = found;
       const drawn = gaugesOf(found.gauges);
       const gauges = !fits ? mine.gauges : beside ? replaced(mine.gauges, drawn, ({ id }) => id) : drawn;
       if (version > mine.version + (found.clip_id === clipId ? sent : 0)) behind = true;
       const settled = unsentOn(found.clip_id).length === 0;
       views[found.clip_id] = settled
         ? { ...mine, ...found, gauges }
-        : { ...mine, version, gauges, camera, camera_trouble };
+        : { ...mine, version, gauges, camera, camera_trouble, player };
     }
     const { next, pressure, pairing, kind_seen: kindSeen } = answer;
     const told = readingsOf(answer.readings, measuredClips(now.swing), get().kinds);
@@ -100,6 +100,11 @@ export function stages(set: Put, get: Get, places: Standing["places"]): Stages {
       if (!now || now.swing.id !== swing.id || unsentOn(now.clip.id).length) return;
       const clip = swing.clips.find((each) => each.id === now.clip.id);
       if (!clip) return;
+      // Asked for before a mark that the server has since taken, and here only after it.
+      if (swing.measured.clips.some((each) => each.version < viewOf(now, each.clip_id).version)) {
+        patch(set, side, { behind: true });
+        return;
+      }
       const next = { ...now, ...fetched(swing, get().kinds), clip };
       set(({ sides, stands }) => ({
         sides: { ...sides, [side]: next },

@@ -11,16 +11,17 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
 
-from tropometer.server.bench.schemas import SwingIn
-from tropometer.server.bench.services import keep_pressure, receive
+from tropometer.server.bench.schemas import SwingIn, SwingKind
+from tropometer.server.bench.services import keep_pressure, receive, receive_measured
 from tropometer.server.clips.uploads import Sender
-from tropometer.server.demo import practice
+from tropometer.server.demo import months, practice
 from tropometer.server.demo.answers import Answer
 from tropometer.server.demo.drawn import PRESSURE_FILE, arrived, mark, pressure_table, put_models_on_shelf
 from tropometer.server.demo.replies import reply
 from tropometer.server.demo.tasks import tell_more
 from tropometer.server.judging.plans import sent_before as plan_sent_before
 from tropometer.server.lessons.sending import sent_before
+from tropometer.server.logbook.keeping import keep_measured
 from tropometer.server.people import services as people
 from tropometer.server.people.body import say_body
 from tropometer.server.people.look import put_portrait
@@ -50,6 +51,8 @@ class Command(BaseCommand):
             ]
             for swing, student in sorted(swings, key=lambda pair: pair[0].days_ago):
                 self._swing(instructor, student, swing)
+            for name, past in months.MONTHS.items():
+                self._months(known[name], past)
             for student in known.values():
                 reply(student)
         self.stdout.write("The demo is loaded; the worker is making its clips ready.")
@@ -95,7 +98,7 @@ class Command(BaseCommand):
             clips=[arrived(instructor, name) for name in about.clips],
         )
         received_at = timezone.now() - timedelta(days=about.days_ago)
-        swing, _ = receive(Sender(instructor), student, data, received_at)
+        swing, _ = receive(Sender(instructor), student, data, received_at, about.drill)
         if about.marked:
             mark(swing, about.clips)
         if about.on_pressure_mat:
@@ -103,8 +106,20 @@ class Command(BaseCommand):
         if about.answer:
             self._answer(swing, about.answer)
 
+    def _months(self, student: Student, past: months.Months) -> None:
+        for days_ago, read in months.swings_of(student.name, past):
+            received_at = timezone.now() - timedelta(days=days_ago)
+            kind = SwingKind(club=past.club, club_class=practice.CLUBS[past.club], swing_length="full")
+            swing = receive_measured(student, kind, months.NOT_KEPT, received_at)
+            keep_measured(swing, read)
+            if days_ago in past.lessons:
+                self._sent(swing, past.lessons[days_ago])
+
     def _answer(self, swing: Swing, answer: Answer) -> None:
-        sent_at = swing.received_at + ANSWERED_AFTER
-        plan_sent_before(swing, answer.plan, answer.values_then)
-        sent_before(swing, answer.opening, sent_at, read_at=sent_at + timedelta(hours=3))
+        self._sent(swing, answer)
         tell_more.defer(swing_id=str(swing.pk))
+
+    def _sent(self, swing: Swing, answer: Answer) -> None:
+        sent_at = swing.received_at + ANSWERED_AFTER
+        plan_sent_before(swing, answer.plan(sent_at.date()), answer.values_then)
+        sent_before(swing, answer.opening, sent_at, read_at=sent_at + timedelta(hours=3))

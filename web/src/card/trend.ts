@@ -1,0 +1,123 @@
+import type { Schemas } from "../api/client";
+
+export type Trend = Schemas["TrendOut"];
+export type Trends = Schemas["TrendsOut"];
+type TrendSwing = Schemas["TrendSwing"];
+
+/** A swing's value where it is drawn; `number` is its place in the trend's own columns. */
+export interface Dot {
+  x: number;
+  value: number;
+  u95: number;
+  provisional: boolean;
+  number: number;
+}
+
+/** Swings of one day with their mean, where there is more than one that was looked at. */
+export interface DayOfSwings {
+  day: string;
+  from: number;
+  to: number;
+  mean: number;
+  swings: number;
+}
+
+export interface LaidTrend {
+  dots: Dot[];
+  days: DayOfSwings[];
+}
+
+export interface Span {
+  from: number; // milliseconds
+  to: number;
+}
+
+const WIDEST_APART = 5; // pixels between two swings of one day
+const WIDEST_DAY = 18;
+
+/** The time that trends are drawn over: from the first swing, or what else happened before it, to the last. */
+export function spanOf({ swings, lessons }: Pick<Trends, "swings" | "lessons">): Span {
+  const times = [...swings.map(({ received_at }) => received_at), ...lessons.map(({ on }) => on)].map(
+    Date.parse,
+  );
+  if (!times.length) return { from: 0, to: 1 };
+  const from = Math.min(...times);
+  const to = Math.max(...times);
+  const room = Math.max((to - from) * 0.03, 43_200_000);
+  return { from: from - room, to: to + room };
+}
+
+/** Where a time lies on a line of that width. */
+export function placeOf(time: number, { from, to }: Span, width: number): number {
+  return ((time - from) / (to - from)) * width;
+}
+
+/** When a swing was made, and its day as its reader's calendar has it. */
+export interface Timed {
+  time: number;
+  day: string;
+}
+
+/** The times of all swings, reckoned once: they are drawn in every chart. */
+export const timed = (swings: TrendSwing[]): Timed[] =>
+  swings.map(({ received_at }) => {
+    const at = new Date(received_at);
+    return { time: at.getTime(), day: `${at.getFullYear()}-${at.getMonth()}-${at.getDate()}` };
+  });
+
+/** Every swing at its time, those of one day side by side about it. */
+export function laid(trend: Trend, swings: Timed[], span: Span, width: number): LaidTrend {
+  const byDay = new Map<string, number[]>();
+  trend.swing.forEach((swing, number) => {
+    const day = swings[swing]?.day ?? "";
+    const numbers = byDay.get(day);
+    if (numbers) numbers.push(number);
+    else byDay.set(day, [number]);
+  });
+  const dots: Dot[] = [];
+  const days: DayOfSwings[] = [];
+  for (const [day, numbers] of byDay) {
+    const times = numbers.map((number) => swings[trend.swing[number] ?? 0]?.time ?? 0);
+    const middle = placeOf(times.reduce((sum, time) => sum + time, 0) / times.length, span, width);
+    const apart = numbers.length > 1 ? Math.min(WIDEST_APART, WIDEST_DAY / (numbers.length - 1)) : 0;
+    const first = middle - (apart * (numbers.length - 1)) / 2;
+    numbers.forEach((number, i) => {
+      dots.push({
+        x: first + i * apart,
+        value: trend.value[number] ?? 0,
+        u95: trend.u95[number] ?? 0,
+        provisional: trend.provisional[number] ?? false,
+        number,
+      });
+    });
+    const looked = numbers.filter((number) => !trend.provisional[number]);
+    if (looked.length < 2) continue;
+    const mean = looked.reduce((sum, number) => sum + (trend.value[number] ?? 0), 0) / looked.length;
+    const reach = (apart * (numbers.length - 1)) / 2 + WIDEST_APART;
+    days.push({ day, from: middle - reach, to: middle + reach, mean, swings: looked.length });
+  }
+  return { dots, days };
+}
+
+/** All whiskers of some dots as one path, and all dots as another: hundreds draw as fast as one. */
+export function paths(dots: Dot[], y: (value: number) => number): { whiskers: string; dots: string } {
+  const fine = (value: number) => value.toFixed(1);
+  return {
+    whiskers: dots
+      .map(({ x, value, u95 }) => `M${fine(x)} ${fine(y(value - u95))}V${fine(y(value + u95))}`)
+      .join(""),
+    dots: dots
+      .map(({ x, value }) => `M${fine(x - 2.2)} ${fine(y(value))}a2.2 2.2 0 1 1 4.4 0a2.2 2.2 0 1 1 -4.4 0`)
+      .join(""),
+  };
+}
+
+/** Trends with a goal first, in the goals' order; then those with a band; then the others as they are. */
+export function inOrder(trends: Trend[], goals: { reading: string; at: string }[]): Trend[] {
+  const rank = (trend: Trend) => {
+    const goal = goals.findIndex(({ reading, at }) => reading === trend.reading && at === trend.at);
+    if (goal >= 0) return goal;
+    return goals.length + (trend.low !== null || trend.high !== null ? 0 : 1);
+  };
+  return [...trends].sort((a, b) => rank(a) - rank(b));
+}
