@@ -61,6 +61,28 @@ class KeepingTests(BrowserCase):
         self.saved(second)
         self.assertEqual(Mark.objects.count(), 2)
 
+    def test_an_answer_that_was_overtaken_by_a_mark_does_not_take_it_back(self) -> None:
+        page, driver, late = self.page, self.driver, []
+        self.put(driver, "2", 660)
+        self.saved(page)
+        swing = f"/api/swings/{self.clip.swing_id}"
+        page.route(f"**{swing}", lambda route: late.append((route, route.fetch())), times=1)
+        with page.expect_request(f"**{swing}"):  # as another tab's doing has it asked for
+            page.evaluate("id => new BroadcastChannel('tropometer.edits').postMessage(id)", str(self.clip.swing_id))
+        driver.drag((660, 350), (690, 350))
+        self.saved(page)
+        moved = Mark.objects.get().x
+        self.assertAlmostEqual(moved, 690, delta=1)
+        route, answer = late.pop()
+        with page.expect_response(f"**{swing}"):  # the late one; it is asked for once more by itself
+            route.fulfill(response=answer)
+        page.keyboard.press("Delete")
+        self.saved(page)
+        self.assertFalse(Mark.objects.exists())
+        page.keyboard.press("Control+z")
+        self.saved(page)
+        self.assertAlmostEqual(Mark.objects.get().x, moved, places=2)
+
     def test_a_reload_stands_where_it_stood(self) -> None:
         page, driver = self.page, self.driver
         driver.go_to(37)

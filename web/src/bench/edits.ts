@@ -144,16 +144,22 @@ const spoken = (name: string) => name.replaceAll("_", " ");
 
 const CHANNEL = "tropometer.edits";
 
+let channel: BroadcastChannel | undefined;
+
+/** One for the tab: what it says reaches every tab but itself. */
+const tabs = () => {
+  channel ??= new BroadcastChannel(CHANNEL);
+  return channel;
+};
+
 /** Tell other tabs of this browser that a swing has changed. */
 export function tellOtherTabs(swingId: string): void {
-  const channel = new BroadcastChannel(CHANNEL);
-  channel.postMessage(swingId);
-  channel.close();
+  tabs().postMessage(swingId);
 }
 
 /** Hear of swings that other tabs have changed; returns how to stop. */
 export function onOtherTabs(changed: (swingId: string) => void): () => void {
-  const channel = new BroadcastChannel(CHANNEL);
-  channel.onmessage = (event) => changed(String(event.data));
-  return () => channel.close();
+  const hear = (event: MessageEvent) => changed(String(event.data));
+  tabs().addEventListener("message", hear);
+  return () => tabs().removeEventListener("message", hear);
 }

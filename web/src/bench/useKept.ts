@@ -82,6 +82,10 @@ export function useKept(
     return () => {
       stopHearing();
       stopWatching();
+      // Whoever comes back finds what was done here meanwhile.
+      for (const { swing } of Object.values(bench.getState().sides))
+        for (const kept of ["swing", "history"])
+          void queries.invalidateQueries({ queryKey: [kept, swing.id], refetchType: "all" });
     };
   }, [bench, queries]);
 }
