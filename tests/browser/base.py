@@ -31,7 +31,7 @@ FLAGS = [
     "--disable-component-update",
     "--disable-sync",
 ]
-WAIT_MS = 30_000
+WAIT_MS = 60_000
 FLUSH_TRIES = 5
 PASSWORD = "skerrow-island"
 

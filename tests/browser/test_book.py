@@ -86,7 +86,7 @@ class BookTests(BrowserCase):
             own.get_by_label("Own picture or clip").set_input_files(bad)
             expect(own.get_by_role("alert")).to_contain_text("notes.txt")
             own.get_by_label("Own picture or clip").set_input_files(file)
-        expect(own.get_by_role("img")).to_have_count(1, timeout=20_000)  # a room of its own looks at it first
+        expect(own.get_by_role("img")).to_have_count(1)  # a room of its own looks at it first
         picture = own.get_by_role("img", name="Broom")
         expect(picture).to_have_js_property("naturalWidth", 160)
         own.get_by_role("button", name="Delete it").click()

@@ -68,7 +68,9 @@ class KeepingTests(BrowserCase):
         swing = f"/api/swings/{self.clip.swing_id}"
         page.route(f"**{swing}", lambda route: late.append((route, route.fetch())), times=1)
         with page.expect_request(f"**{swing}"):  # as another tab's doing has it asked for
-            page.evaluate("id => new BroadcastChannel('tropometer.edits').postMessage(id)", str(self.clip.swing_id))
+            page.evaluate(
+                "id => new BroadcastChannel('tropometer.edits').postMessage(id)", str(self.clip.swing_id)
+            )
         driver.drag((660, 350), (690, 350))
         self.saved(page)
         moved = Mark.objects.get().x

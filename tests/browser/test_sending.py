@@ -103,7 +103,7 @@ class SendingTests(BrowserCase):
 
         page.route("**/uploads/**", count)
         page.get_by_label("Clips", exact=True).set_input_files(self.big_clip())
-        expect(page.get_by_text("MB, here")).to_be_visible(timeout=30_000)
+        expect(page.get_by_text("MB, here")).to_be_visible()
         self.assertEqual(offsets[0], 0)
         self.assertEqual(offsets[2], offsets[3], "the piece that broke is sent again from where it stopped")
         self.assertGreater(offsets[3], 0)
@@ -133,7 +133,7 @@ class SendingTests(BrowserCase):
             lambda r: offsets.append(int(r.headers["upload-offset"])) if r.method == "PATCH" else None,
         )
         again.get_by_label("Clips", exact=True).set_input_files(path)
-        expect(again.get_by_text("MB, here")).to_be_visible(timeout=30_000)
+        expect(again.get_by_text("MB, here")).to_be_visible()
         self.assertEqual(offsets[0], here)
         self.assertEqual(Upload.objects.count(), 1)
 

@@ -30,6 +30,7 @@ from tropometer.server.people.merging import CannotMerge
 from tropometer.server.problems import SCHEMA, TYPE, problem
 from tropometer.server.rooms import RefusedClip, RoomFailed
 from tropometer.server.shelf.api import router as shelf
+from tropometer.server.shelf.laboratory_api import router as laboratory
 from tropometer.server.talking.api import router as talking
 from tropometer.server.talking.page_api import router as pages
 from tropometer.server.talking.practice import BadTick
@@ -81,6 +82,7 @@ for router in (
     readings,
     requests,
     shelf,
+    laboratory,
     models,
     judging,
     over_time,

@@ -23,7 +23,7 @@ SAY_MORE = {"Allow", "Content-Range", "Retry-After"}  # headers that belong to a
 EXACT = 2**53  # beyond it a JSON number is not what was written (RFC 8259, 6)
 # What comes there is not JSON: pieces of files, and forms with a file.
 _FILES = re.compile(r"/api/(sent/[^/]+/)?uploads(/|$)")
-_FORMS = re.compile(r"/api/(book/drills/[^/]+/shown|me/portrait)$")
+_FORMS = re.compile(r"/api/(book/drills/[^/]+/shown|me/portrait|shelf/laboratory(/look)?)$")
 MOST_FORM_BYTES = 20 * 1024 * 1024
 _FORGETS = re.compile(r"/api/bin/|/api/me/portrait$|/_allauth/browser/v1/auth/session$")
 
@@ -74,11 +74,16 @@ def _refused(request: HttpRequest) -> HttpResponseBase | None:
         read = orjson.loads(body)
     except orjson.JSONDecodeError as error:
         return problem(400, f"The body is not JSON: {error.msg}, at character {error.pos}.")
-    found = next(_unusable(read, ()), None)
+    found = unusable_in(read)
     if found is None:
         return None
     field, trouble = found
     return problem(422, f"{field}: {trouble}", [{"field": field, "message": trouble}])
+
+
+def unusable_in(read: Any) -> tuple[str, str] | None:
+    """The first field of what came as JSON that nobody can use, and why; None where there is none."""
+    return next(_unusable(read, ()), None)
 
 
 def _unusable(value: Any, path: tuple[str, ...]) -> Iterator[tuple[str, str]]:

@@ -112,18 +112,26 @@ def drawn_anew(file: UploadedFile[bytes], most_bytes: int, advice: str = "") -> 
     RefusedClip, with the file's name, when it is too large or neither; RoomFailed when the machine could not
     look at it.
     """
-    if (file.size or 0) > most_bytes:
-        raise RefusedClip(f"{file.name}: larger than {most_bytes // 1024**2} MB{advice}.")
-    with scratch() as folder:
-        sent, made = folder / "sent", folder / "made"
-        with room_on_disk(), sent.open("wb") as into:
-            for chunk in file.chunks():
-                into.write(chunk)
+    with handed_in(file, most_bytes, advice) as sent:
+        made = sent.parent / "made"
         try:
             kind = next(video("show", sent, made, seconds=DRAW_SECONDS))["kind"]
         except RefusedClip as refusal:
             raise RefusedClip(f"{file.name}: {refusal}") from None
         yield kind, made
+
+
+@contextmanager
+def handed_in(file: UploadedFile[bytes], most_bytes: int, advice: str = "") -> Iterator[Path]:
+    """A handed-in file in a scratch folder; RefusedClip, with its name, when it is too large."""
+    if (file.size or 0) > most_bytes:
+        raise RefusedClip(f"{file.name}: larger than {most_bytes // 1024**2} MB{advice}.")
+    with scratch() as folder:
+        sent = folder / "sent"
+        with room_on_disk(), sent.open("wb") as into:
+            for chunk in file.chunks():
+                into.write(chunk)
+        yield sent
 
 
 @contextmanager

@@ -1,5 +1,6 @@
 """`python -m tropometer.video probe FILE`, `… proxy|show|voice FILE TARGET`,
 `… landmarks|track|carry|motion PROXY TARGET`, `… find PROXY OTHER`, `… ball|shaft PROXY`,
+`… markers C3D TARGET`, `… figure FILE TARGET`,
 `… walk-voice|film LIST TARGET`.
 
 Each says one JSON object a line.
@@ -37,6 +38,8 @@ COMMANDS = (
     "voice",
     "walk-voice",
     "film",
+    "markers",
+    "figure",
 )
 
 
@@ -80,6 +83,10 @@ def main() -> int:
             _walk_voice(arguments.source, arguments.target)
         elif arguments.command == "film":
             _film(arguments.source, arguments.target)
+        elif arguments.command == "markers":
+            _markers(arguments.source, arguments.target)
+        elif arguments.command == "figure":
+            _figure(arguments.source, arguments.target)
         elif arguments.command == "find":
             _find(arguments.source, arguments.target, arguments.frames, json.loads(arguments.points))
         elif arguments.command == "track":
@@ -154,6 +161,23 @@ def _film(about: Path, target: Path) -> None:
         Path(told["plan"]), clips, told["fonts"], Path(told["voice"]), target, lambda share: show(share)
     )
     print(json.dumps({"pictures": count}))
+
+
+def _markers(source: Path, target: Path) -> None:
+    import numpy as np
+
+    from tropometer.video.laboratory import open_c3d
+
+    found = open_c3d(source)
+    with target.open("wb") as into:
+        np.save(into, found.places)
+    print(json.dumps({"labels": found.labels, "rate_hz": found.rate_hz, "unit": found.unit}))
+
+
+def _figure(source: Path, target: Path) -> None:
+    from tropometer.video.figure import make_figure
+
+    print(json.dumps(asdict(make_figure(source, target, Progress())) | {"strikes": []}))
 
 
 def _landmarks(

@@ -55,7 +55,7 @@ def make_proxy(
     times: list[float] = []
     meter = MovementMeter()
     with av.open(str(target), "w", options={"movflags": "+faststart"}) as out:
-        stream = _proxy_stream(out, width, height, GROUP_FRAMES if expected > ALL_INTRA_FRAMES else 1)
+        stream = proxy_stream(out, width, height, GROUP_FRAMES if expected > ALL_INTRA_FRAMES else 1)
         for number, (picture, time_s) in enumerate(upright_frames(source)):
             if number >= MAX_FRAMES:
                 raise NotAClip(f"This video has more than {MAX_FRAMES} frames; cut it down to the swing.")
@@ -90,7 +90,7 @@ def upright_frames(source: Path) -> Iterator[tuple[npt.NDArray[np.uint8], float]
             yield np.ascontiguousarray(picture, dtype=np.uint8), time_s - start
 
 
-def _proxy_stream(out: av.container.OutputContainer, width: int, height: int, group: int) -> VideoStream:
+def proxy_stream(out: av.container.OutputContainer, width: int, height: int, group: int) -> VideoStream:
     keys = f"keyint={group}:min-keyint={group}:scenecut=0:bframes=0"
     # Decoding one frame decides how quick a jump is: without CABAC and deblocking it takes half as
     # long, for a sixth more bytes.

@@ -234,7 +234,14 @@ def remove(swing: Swing) -> None:
 
 
 def change_clip(clip: Clip, wanted: ClipChange) -> None:
-    """Say anew what a clip shows; what is marked on it turns round with it."""
+    """Say anew what a clip shows; what is marked on it turns round with it.
+
+    RefusedClip for one that was drawn: it shows what was drawn.
+    """
+    if clip.drawn:
+        raise RefusedClip(
+            f"{clip.original_name}: this clip was drawn from markers, as they were said to lie."
+        )
     with transaction.atomic():
         list(same_file(clip).select_for_update())
         if say_anew(clip, wanted):

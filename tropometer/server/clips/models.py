@@ -78,6 +78,9 @@ class Clip(models.Model):
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()
     played_times_s = ArrayField(models.FloatField(), default=list)
+    drawn = models.BooleanField(
+        default=False, db_default=False, help_text="its original is a figure of marks, not a film"
+    )
     flipped = models.BooleanField(default=False, help_text="filmed in a mirror: shown the right way round")
     strikes = models.JSONField(default=list, help_text="heard: played_s and confidence of each")
     movement = ArrayField(models.FloatField(), default=list, help_text="of each frame from the one before")

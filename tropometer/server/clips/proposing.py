@@ -18,6 +18,7 @@ from tropometer.server.clips.pace import real_times_of, slowness
 from tropometer.server.rooms import local_copy, scratch, video
 from tropometer.swing.names import Hand
 from tropometer.swing.proposals.checkpoints import propose_checkpoints
+from tropometer.swing.proposals.from_marks import landmarks_from
 from tropometer.swing.proposals.landmarks import Landmarks
 from tropometer.swing.proposals.motion import FoundSwing, Heard, find_swings, plausible_slowness
 from tropometer.swing.proposals.seeing import player_box, propose_hand, propose_view
@@ -61,6 +62,9 @@ def look(clip_id: UUID) -> None:
 
 
 def _look(clip: Clip) -> None:
+    if clip.drawn:
+        _look_at_marks(clip)
+        return
     first, last = clip.window
     with scratch() as folder, local_copy(clip.proxy) as proxy:
         target = folder / "body.npz"
@@ -90,6 +94,16 @@ def _look(clip: Clip) -> None:
         )
         if closer:
             look_closer_later(clip)
+
+
+def _look_at_marks(clip: Clip) -> None:
+    """A drawn clip shows nothing but its marks: they say where the body is."""
+    marks: dict[str, Any] = {}
+    for name, frame, x, y in clip.marks.values_list("name", "frame", "x", "y"):
+        marks.setdefault(name, np.full((clip.frame_count, 2), np.nan))[frame] = x, y
+    points = landmarks_from(marks, clip.frame_count, cast(Hand, clip.swing.hand))
+    found = propose(clip, 0, points)
+    Proposals.objects.update_or_create(clip=clip, defaults={"found": found, "closer": None})
 
 
 def _motion(

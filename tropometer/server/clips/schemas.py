@@ -46,6 +46,7 @@ class ClipOut(Schema):
     capture_from: Literal["sender", "file"]
     played_fps: float
     flipped: bool
+    drawn: bool  # from markers that came without a picture
     original_name: str
     state: Literal["waiting", "working", "ready", "refused", "failed"]
     progress: int

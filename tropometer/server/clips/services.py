@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import hashlib
+import json
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from datetime import timedelta
@@ -10,6 +12,7 @@ from uuid import UUID, uuid4
 
 from django.conf import settings
 from django.core.files import File
+from django.core.files.base import ContentFile
 from django.db import transaction
 from django.db.models import Exists, F, OuterRef, QuerySet
 from django.utils import timezone
@@ -26,6 +29,7 @@ from tropometer.video.stills import still_jpeg
 from tropometer.video.timing import real_times_s
 
 if TYPE_CHECKING:
+    from tropometer.server.bench.models import Swing
     from tropometer.server.people.models import User
 
 PROBE_SECONDS = 60
@@ -159,6 +163,35 @@ def take_in(swing_id: UUID, checked: Checked) -> Clip:
     return clip
 
 
+def take_in_figure(swing: Swing, view: str, name: str, figure: dict[str, Any]) -> Clip:
+    """A clip that a worker draws from a figure of marks (video.figure) that came without a picture."""
+    from tropometer.server.clips.tasks import make_ready
+
+    content = json.dumps(figure, separators=(",", ":")).encode()
+    clip = Clip(
+        swing=swing,
+        instructor=swing.instructor,
+        view=view,
+        drawn=True,
+        window_from="hand",  # it is one swing, whatever moves in it
+        original_name=name,
+        sha256=hashlib.sha256(content).hexdigest(),
+        played_fps=figure["rate_hz"],
+        width=figure["width"],
+        height=figure["height"],
+        original_bytes=len(content),
+    )
+    clip.original.save("original", ContentFile(content), save=False)
+    try:
+        with transaction.atomic():
+            clip.save(force_insert=True)
+            make_ready.configure(priority=_turn(clip)).defer(clip_id=str(clip.pk))
+    except BaseException:
+        clip.original.delete(save=False)
+        raise
+    return clip
+
+
 def _turn(clip: Clip) -> int:
     """A clip's place in the queue: each instructor's next one before anybody's one after that.
 
@@ -190,7 +223,8 @@ def process(clip_id: UUID, stopping: Callable[[], bool] = lambda: False) -> None
         target = folder / "proxy.mp4"
         flip = ("--flip",) if clip.flipped else ()
         try:
-            lines = video("proxy", source, target, *flip, seconds=PROXY_SECONDS)
+            how = "figure" if clip.drawn else "proxy"
+            lines = video(how, source, target, *flip, seconds=PROXY_SECONDS)
             result = _follow(clip, lines, stopping)
         except RefusedClip as refusal:
             _end(clip, State.REFUSED, str(refusal))

@@ -163,6 +163,12 @@ export const shelfQuery = (query: PageOf = ALL) =>
     refetchInterval: ({ state }) => (state.data?.items.some((row) => busy(row.clips)) ? CLIP_POLL_MS : false),
   });
 
+/** What laboratories' markers stand for, as it was said before. */
+export const markerProfilesQuery = queryOptions({
+  queryKey: ["marker-profiles"],
+  queryFn: () => got(api.GET("/api/shelf/laboratory/profiles")),
+});
+
 /** Students read their lessons while nothing happens here: ask again at every visit and now and then. */
 const READ_POLL_MS = 10_000;
 

@@ -952,6 +952,83 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/laboratory/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Into Recording
+         * @description What a C3D or TRC file holds; nothing of it is kept.
+         */
+        post: operations["tropometer_server_shelf_laboratory_api_look_into_recording"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/laboratory": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Recording
+         * @description Take a C3D or TRC file in as a reference swing; `about` is a RecordedIn as JSON.
+         */
+        post: operations["tropometer_server_shelf_laboratory_api_add_recording"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/laboratory/profiles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Marker Profiles */
+        get: operations["tropometer_server_shelf_laboratory_api_marker_profiles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/laboratory/profiles/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget Profile
+         * @description Forget what a laboratory's markers stand for; references that came by it stay.
+         */
+        delete: operations["tropometer_server_shelf_laboratory_api_forget_profile"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/range-models": {
         parameters: {
             query?: never;
@@ -2881,6 +2958,8 @@ export interface components {
             played_fps: number;
             /** Flipped */
             flipped: boolean;
+            /** Drawn */
+            drawn: boolean;
             /** Original Name */
             original_name: string;
             /**
@@ -3232,6 +3311,8 @@ export interface components {
             played_fps: number;
             /** Flipped */
             flipped: boolean;
+            /** Drawn */
+            drawn: boolean;
             /** Original Name */
             original_name: string;
             /**
@@ -4540,6 +4621,130 @@ export interface components {
             teaching_model: string | "";
             /** Clips */
             clips: components["schemas"]["ClipIn"][];
+        };
+        /**
+         * MarkerSeen
+         * @description A marker of a file, and the share of the frames on which it is seen.
+         */
+        MarkerSeen: {
+            /** Label */
+            label: string;
+            /** Seen */
+            seen: number;
+        };
+        /**
+         * MarkersOut
+         * @description What a laboratory's file holds, and what it seems to mean for a right- and a left-hander.
+         */
+        MarkersOut: {
+            /** Markers */
+            markers: components["schemas"]["MarkerSeen"][];
+            /** Rate Hz */
+            rate_hz: number;
+            /** Frames */
+            frames: number;
+            /** Meant */
+            meant: components["schemas"]["MeaningForHand"][];
+        };
+        /** MeaningForHand */
+        MeaningForHand: {
+            /** Marks */
+            marks: {
+                [key: string]: string;
+            };
+            /**
+             * Up
+             * @enum {string}
+             */
+            up: "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+            /**
+             * Toward
+             * @enum {string}
+             */
+            toward: "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /** Profile */
+            profile: string;
+        };
+        /** RecordedOut */
+        RecordedOut: {
+            /**
+             * Swing Id
+             * Format: uuid
+             */
+            swing_id: string;
+        };
+        /**
+         * MarkerMeaning
+         * @description What stands for what: `marks` by label, the file's axis that is up, and the one toward the target.
+         */
+        MarkerMeaning: {
+            /** Marks */
+            marks: {
+                [key: string]: string;
+            };
+            /**
+             * Up
+             * @enum {string}
+             */
+            up: "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+            /**
+             * Toward
+             * @enum {string}
+             */
+            toward: "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+        };
+        /**
+         * RecordedIn
+         * @description A reference that comes as markers; `profile` is the name under which their meaning is kept.
+         */
+        RecordedIn: {
+            /**
+             * Club
+             * @default
+             */
+            club: string;
+            /** Club Class */
+            club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+            /** Swing Length */
+            swing_length?: ("pitch" | "lead_arm_level" | "shoulder_high" | "full") | null;
+            /** Name */
+            name: string;
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /**
+             * Teaching Model
+             * @default
+             */
+            teaching_model: string | "";
+            meaning: components["schemas"]["MarkerMeaning"];
+            /**
+             * Profile
+             * @default
+             */
+            profile: string;
+        };
+        /** ProfileOut */
+        ProfileOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
         };
         /** RangeModel */
         RangeModel: {
@@ -8973,6 +9178,143 @@ export interface operations {
         };
     };
     tropometer_server_shelf_api_remove_reference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_shelf_laboratory_api_look_into_recording: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkersOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_shelf_laboratory_api_add_recording: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    about: components["schemas"]["RecordedIn"];
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordedOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_shelf_laboratory_api_marker_profiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProfileOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_shelf_laboratory_api_forget_profile: {
         parameters: {
             query?: never;
             header?: never;

@@ -15,7 +15,7 @@ export function ClipCard({ clip, refreshes }: { clip: ClipOut; refreshes: "swing
   return (
     <span className="inline-flex items-center gap-1">
       <ClipState clip={clip} refreshes={refreshes} />
-      {clip.state === "ready" && (
+      {clip.state === "ready" && !clip.drawn && (
         <button type="button" className="btn btn-ghost btn-xs" onClick={() => setOpen(true)}>
           Change<span className="sr-only"> {VIEW_WORDS[clip.view].toLowerCase()} clip</span>
         </button>

@@ -31,6 +31,7 @@ export function ClipState({ clip, refreshes }: { clip: ClipOut; refreshes: "swin
       {VIEW_WORDS[clip.view]} · <span className="num">{clip.frame_count}</span> frames at{" "}
       <span className="num">{Math.round(rate)}</span>/s
       {clip.capture_fps !== null && " (slow motion)"}
+      {clip.drawn && ", drawn from markers"}
     </span>
   );
 }

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Plus } from "lucide-react";
+import { Axis3d, Plus } from "lucide-react";
 import { useState } from "react";
 import { api, got } from "../api/client";
 import { modelsQuery, type Reference, rangeModelsQuery, shelfQuery, stillOf } from "../api/queries";
@@ -24,20 +24,26 @@ import { OneSwing, oneSwingOf } from "../send/OneSwing";
 import { useHandIn } from "../send/useHandIn";
 import { SHELF } from "../send/whom";
 import { kindWords } from "../words";
+import { FromLaboratory } from "./FromLaboratory";
 
 /** The reference swings to compare with. */
 export function Shelf() {
   const list = useList();
   const { q, limit, offset } = list.wanted;
   const shelf = useQuery(shelfQuery({ q, limit, offset }));
-  const [adding, setAdding] = useState(false);
+  const [adding, setAdding] = useState<"clips" | "laboratory" | null>(null);
   return (
     <Page
       title="Shelf of reference swings"
       actions={
-        <button type="button" className="btn btn-primary btn-sm" onClick={() => setAdding(true)}>
-          <Plus size={16} aria-hidden /> New reference
-        </button>
+        <>
+          <button type="button" className="btn btn-sm" onClick={() => setAdding("laboratory")}>
+            <Axis3d size={16} aria-hidden /> From a laboratory
+          </button>
+          <button type="button" className="btn btn-primary btn-sm" onClick={() => setAdding("clips")}>
+            <Plus size={16} aria-hidden /> New reference
+          </button>
+        </>
       }
     >
       {shelf.error && !shelf.data && <Trouble error={shelf.error} retry={shelf.refetch} />}
@@ -54,7 +60,8 @@ export function Shelf() {
         ))}
       </ul>
       {shelf.data && <ListFoot list={list} count={shelf.data.count} />}
-      {adding && <NewReference close={() => setAdding(false)} />}
+      {adding === "clips" && <NewReference close={() => setAdding(null)} />}
+      {adding === "laboratory" && <FromLaboratory close={() => setAdding(null)} />}
     </Page>
   );
 }
