@@ -63,6 +63,9 @@ class ThenAndNowTests(BrowserCase):
         page.keyboard.press("t")
         lesson = page.get_by_role("region", name="Lesson")
         expect(lesson.get_by_role("heading", name="Tobin Farrow, top")).to_have_count(2)
+        page.keyboard.press("j")
+        last.get_by_role("button", name="Then and now into the lesson").click()
+        expect(page.get_by_role("alert")).to_contain_text("Then and now are in the lesson already.")
         then, now = LessonFrame.objects.order_by("position")
         self.assertEqual((then.drawn["whose"], now.drawn["whose"]), ("earlier", "student"))
         self.assertEqual(

@@ -15,6 +15,10 @@ import { inOrder, spanOf, type Trend, timed } from "./trend";
 const FIRST_SHOWN = 6;
 const SMALL = { width: 310, height: 108 };
 
+// What is not in sight is laid out and painted once it comes there.
+const LATER =
+  "[content-visibility:auto] [contain-intrinsic-size:auto_150px] print:[content-visibility:visible]";
+
 /** A student's readings over time as small charts, those with a goal first; one opens to its table and change. */
 export function TrendBoard(props: {
   id: string;
@@ -93,7 +97,7 @@ export function TrendBoard(props: {
       </div>
       <ul className="grid gap-2 sm:grid-cols-2">
         {(all ? drawn : drawn.slice(0, FIRST_SHOWN)).map(({ trend, goal }) => (
-          <li key={keyOf(trend)}>
+          <li key={keyOf(trend)} className={LATER}>
             <button
               type="button"
               className="plate block w-full p-2 text-left hover:border-brass"

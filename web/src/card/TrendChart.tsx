@@ -83,9 +83,10 @@ export function TrendChart({ trend, swings, lessons, practised, goal, span, unit
         <path d={strokes(practised, span, inner, bottom)} stroke="currentColor" strokeOpacity={0.75} />
         <g stroke="var(--student)" fill="none">
           <path d={unlooked.whiskers} strokeWidth={1.2} strokeDasharray="2.5 2" />
-          <path d={unlooked.dots} strokeWidth={1.1} />
+          <path d={unlooked.points} strokeWidth={5.4} strokeLinecap="round" />
+          <path d={unlooked.points} strokeWidth={3.2} strokeLinecap="round" stroke="var(--color-base-100)" />
           <path d={looked.whiskers} strokeWidth={1.2} strokeOpacity={0.75} />
-          <path d={looked.dots} fill="var(--student)" stroke="none" />
+          <path d={looked.points} strokeWidth={4.4} strokeLinecap="round" />
         </g>
         <path d={means} stroke="currentColor" strokeWidth={2} />
         {monthsOf(span, inner).map(({ x, words }) => (

@@ -44,8 +44,8 @@ test("a whole trend is two paths, with an end of every whisker where its error e
   const { dots } = laid(trend(), timed(SWINGS), spanOf({ swings: SWINGS, lessons: [] }), 300);
   const drawn = paths(dots, (value) => 100 - value);
   expect(drawn.whiskers.match(/M/g)).toHaveLength(4);
-  expect(drawn.whiskers).toContain("76.0V72.0"); // 24 to 28
-  expect(drawn.dots.match(/M/g)).toHaveLength(4);
+  expect(drawn.whiskers).toContain("76V72"); // 24 to 28
+  expect(drawn.points.match(/M/g)).toHaveLength(4);
 });
 
 test("goals go first, then what the model asks for", () => {

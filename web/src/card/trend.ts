@@ -99,18 +99,20 @@ export function laid(trend: Trend, swings: Timed[], span: Span, width: number): 
   return { dots, days };
 }
 
-/** All whiskers of some dots as one path, and all dots as another: hundreds draw as fast as one. */
-export function paths(dots: Dot[], y: (value: number) => number): { whiskers: string; dots: string } {
-  const fine = (value: number) => value.toFixed(1);
-  return {
-    whiskers: dots
-      .map(({ x, value, u95 }) => `M${fine(x)} ${fine(y(value - u95))}V${fine(y(value + u95))}`)
-      .join(""),
-    dots: dots
-      .map(({ x, value }) => `M${fine(x - 2.2)} ${fine(y(value))}a2.2 2.2 0 1 1 4.4 0a2.2 2.2 0 1 1 -4.4 0`)
-      .join(""),
-  };
+/** All whiskers of some dots as one path, and all dots as points of another: hundreds draw as fast as one. */
+export function paths(dots: Dot[], y: (value: number) => number): { whiskers: string; points: string } {
+  let whiskers = "";
+  let points = "";
+  for (const { x, value, u95 } of dots) {
+    const at = fine(x);
+    whiskers += `M${at} ${fine(y(value - u95))}V${fine(y(value + u95))}`;
+    points += `M${at} ${fine(y(value))}h0`;
+  }
+  return { whiskers, points };
 }
+
+/** Rounded to a tenth of a pixel; toFixed takes five times as long. */
+const fine = (value: number) => Math.round(value * 10) / 10;
 
 /** Trends with a goal first, in the goals' order; then those with a band; then the others as they are. */
 export function inOrder(trends: Trend[], goals: { reading: string; at: string }[]): Trend[] {

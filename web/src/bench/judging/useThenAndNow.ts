@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { api, got } from "../../api/client";
 import { swingQuery } from "../../api/queries";
 import { outbox } from "../../outbox";
 import { pickLane } from "../../outbox/posts";
@@ -40,9 +41,15 @@ export function useThenAndNow(units: Units) {
         return;
       }
       const words = [endsWords(last, "then", units), verdictWords(last, units)];
-      for (const [i, { view: _, ...shown }] of [then, here].entries()) {
+      const pair = [then, here].map(({ view: _, ...shown }, i) => ({ ...shown, words: words[i] ?? "" }));
+      const there = [...(await inLesson(now)), ...onTheWay(swing.id)];
+      if (pair.every((each) => there.some((other) => same(each, other)))) {
+        bench.getState().say("Then and now are in the lesson already.");
+        return;
+      }
+      for (const shown of pair) {
         const id = crypto.randomUUID();
-        const frame = { id, ...shown, words: words[i] ?? "", chalk: [] };
+        const frame = { id, ...shown, chalk: [] };
         outbox().add({
           id,
           lane: pickLane(swing.id),
@@ -60,6 +67,26 @@ export function useThenAndNow(units: Units) {
   };
   return { put, busy };
 }
+
+interface Put {
+  clip_id?: string | null;
+  frame: number;
+  words: string;
+}
+
+const same = (a: Put, b: Put) => a.clip_id === b.clip_id && a.frame === b.frame && a.words === b.words;
+
+/** What a swing's lesson shows already. */
+async function inLesson({ lesson }: BenchSwing): Promise<Put[]> {
+  if (!lesson) return [];
+  return (await got(api.GET("/api/lessons/{id}", { params: { path: { id: lesson } } }))).frames;
+}
+
+/** What will be in a swing's lesson once it has arrived. */
+const onTheWay = (swingId: string): Put[] =>
+  outbox()
+    .unsent(pickLane(swingId))
+    .flatMap(({ post }) => (post.kind === "pick" ? [post.frame] : []));
 
 /** The frames of a swing at a moment, one a view, those first on which a reading is drawn. */
 function shownIn(swing: BenchSwing, reading: string, at: string): Shown[] {
