@@ -11,6 +11,7 @@ from tropometer.server.bench.models import Swing, SwingRequest
 from tropometer.server.lessons.models import Lesson, LessonFrame, Template
 from tropometer.server.people.models import Student
 from tropometer.server.shelf.models import ReferenceSwing
+from tropometer.server.studio.models import StudioHour, Try
 
 SCHEMA = json.loads((ROOT / "web/src/api/openapi.json").read_text())
 BY_CODE = ("/api/pages/code", "/api/pages/enter")  # whoever asks learns nothing
@@ -63,6 +64,10 @@ BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/swings/{id}/decisions/{fault}"): {"decision": "accepted"},
     ("put", "/api/swings/{id}/plan"): {"plan": None},
     ("put", "/api/swings/{id}/try"): {"said": "inside"},
+    ("post", "/api/students/{id}/hours"): {},
+    ("patch", "/api/hours/{id}"): {},
+    ("post", "/api/hours/{id}/tries"): {"swing_id": A_CLIP["upload_id"]},
+    ("patch", "/api/hours/{id}/tries/{try_id}"): {},
     ("put", "/api/clips/{id}/about"): {"view": "face_on"},
     ("post", "/api/clips/{id}/edits"): {"edits": []},
     ("put", "/api/clips/{id}/window"): {},
@@ -100,6 +105,7 @@ class AccessTests(TestCase):
         frame = LessonFrame.objects.create(lesson=lesson, frame=0, position=0, drawn={})
         model = Swing.objects.create(instructor=self.owner, reference_hand="right")
         reference = ReferenceSwing.objects.create(instructor=self.owner, swing=model, name="Model")
+        hour = StudioHour.objects.create(student=swing.student)
         self.ids = {
             "students": swing.student_id,
             "clips": self.clip.pk,
@@ -107,9 +113,11 @@ class AccessTests(TestCase):
             "shelf": reference.pk,
             "lessons": lesson.pk,
             "templates": Template.objects.create(instructor=self.owner, name="X", text="X").pk,
+            "hours": hour.pk,
             "requests": SwingRequest.objects.create(instructor=self.owner, student=swing.student).pk,
         }
         self.named = {
+            "try_id": Try.objects.create(hour=hour, swing=swing, position=0).pk,
             "swing_id": swing.pk,
             "frame_id": frame.pk,
             "reading": "tempo",

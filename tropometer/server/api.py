@@ -31,6 +31,8 @@ from tropometer.server.problems import SCHEMA, TYPE, problem
 from tropometer.server.rooms import RefusedClip, RoomFailed
 from tropometer.server.shelf.api import router as shelf
 from tropometer.server.shelf.laboratory_api import router as laboratory
+from tropometer.server.studio.api import router as studio
+from tropometer.server.studio.services import BadTry
 from tropometer.server.talking.api import router as talking
 from tropometer.server.talking.page_api import router as pages
 from tropometer.server.talking.practice import BadTick
@@ -87,6 +89,7 @@ for router in (
     judging,
     over_time,
     lessons,
+    studio,
     walks,
     drill_checks,
     talking,
@@ -117,6 +120,7 @@ def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
 @api.exception_handler(BadEdit)
 @api.exception_handler(CannotMerge)
 @api.exception_handler(BadTick)
+@api.exception_handler(BadTry)
 @api.exception_handler(NotSaid)
 @api.exception_handler(BadWalk)
 @api.exception_handler(RecordError)

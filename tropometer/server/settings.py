@@ -44,6 +44,7 @@ INSTALLED_APPS = [
     "tropometer.server.drill_checks",
     "tropometer.server.judging",
     "tropometer.server.shelf",
+    "tropometer.server.studio",
     "tropometer.server.walks",
     "tropometer.server.lessons",
     "tropometer.server.talking",

@@ -37,6 +37,7 @@ const router = createBrowserRouter([
               { path: "lessons", lazy: screen("Lessons") },
               { path: "book", lazy: screen("DrillBook") },
               { path: "book/models", lazy: screen("Models") },
+              { path: "hours/:id", lazy: screen("StudioHour") },
               { path: "bin", lazy: screen("Bin") },
               { path: "account", lazy: screen("Account") },
               { path: "lessons/:id", lazy: screen("LessonDesk") },

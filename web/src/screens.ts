@@ -13,3 +13,4 @@ export { NotHere } from "./shell/NotHere";
 export { Shell } from "./shell/Shell";
 export { SignIn } from "./shell/SignIn";
 export { Students } from "./students/Students";
+export { StudioHour } from "./studio/StudioHour";

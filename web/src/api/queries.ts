@@ -112,6 +112,24 @@ export const notesQuery = (id: string) =>
   });
 
 /** What has become of the goals of a student's lessons. */
+export const hoursQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["hours", id],
+    queryFn: () =>
+      got(api.GET("/api/students/{id}/hours", { params: { path: { id }, query: { limit: 50 } } })),
+    refetchOnMount: "always",
+  });
+
+/** The log is written a moment after a mark was put. */
+const LADDER_POLL_MS = 15_000;
+
+export const hourQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["hour", id],
+    queryFn: () => got(api.GET("/api/hours/{id}", { params: { path: { id } } })),
+    refetchInterval: LADDER_POLL_MS,
+  });
+
 export const goalsQuery = (id: string) =>
   queryOptions({
     queryKey: ["goals", id],

@@ -1523,6 +1523,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/students/{id}/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Hours */
+        get: operations["tropometer_server_studio_api_hours"];
+        put?: never;
+        /**
+         * Begin Hour
+         * @description Begin an hour; the student's swings of that day that are of no hour yet are its tries.
+         */
+        post: operations["tropometer_server_studio_api_begin_hour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Hour */
+        get: operations["tropometer_server_studio_api_hour"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove Hour
+         * @description Forget an hour; its swings stay the student's.
+         */
+        delete: operations["tropometer_server_studio_api_remove_hour"];
+        options?: never;
+        head?: never;
+        /** Change Hour */
+        patch: operations["tropometer_server_studio_api_change_hour"];
+        trace?: never;
+    };
+    "/api/hours/{id}/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Try
+         * @description One of the student's swings as the next try.
+         */
+        post: operations["tropometer_server_studio_api_add_try"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/tries/{try_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Out Try
+         * @description Take a try out of the hour; its swing stays.
+         */
+        delete: operations["tropometer_server_studio_api_take_out_try"];
+        options?: never;
+        head?: never;
+        /** Change Try */
+        patch: operations["tropometer_server_studio_api_change_try"];
+        trace?: never;
+    };
     "/api/lessons/{id}/walk": {
         parameters: {
             query?: never;
@@ -6100,6 +6184,211 @@ export interface components {
             /** Last Day */
             last_day: string | null;
         };
+        /** HourOut */
+        HourOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** About */
+            about: string;
+            /** Tries */
+            tries: number;
+        };
+        /** PagedHourOut */
+        PagedHourOut: {
+            /** Items */
+            items: components["schemas"]["HourOut"][];
+            /** Count */
+            count: number;
+        };
+        /**
+         * AgainstOut
+         * @description A column of changed tries against the base: shaped as `teaching.trials.against.Against`.
+         */
+        AgainstOut: {
+            /** Column */
+            column: string;
+            /** Base */
+            base: number;
+            /** Changed */
+            changed: number;
+            /** By */
+            by: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Sure */
+            sure: number;
+            /** P */
+            p: number | null;
+            /** Rarest */
+            rarest: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "real" | "seems" | "not_shown" | "unsure";
+            /** More */
+            more: number;
+        };
+        /** ColumnOut */
+        ColumnOut: {
+            /** Column */
+            column: string;
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+        };
+        /**
+         * LadderOut
+         * @description An hour with its tries, what is watched of them, and what each change did.
+         */
+        LadderOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Student Id
+             * Format: uuid
+             */
+            student_id: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** About */
+            about: string;
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+            /** Offered */
+            offered: components["schemas"]["ColumnOut"][];
+            /** Tries */
+            tries: components["schemas"]["RungOut"][];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+        };
+        /** RungOut */
+        RungOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Swing Id
+             * Format: uuid
+             */
+            swing_id: string;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Club */
+            club: string;
+            /** Changed */
+            changed: string;
+            /** Felt */
+            felt: string;
+            /** Left Out */
+            left_out: string;
+            /** Values */
+            values: components["schemas"]["TriedValue"][];
+        };
+        /**
+         * StepOut
+         * @description What one change did; `drifted` are columns in which the base line moved by itself.
+         */
+        StepOut: {
+            /** Changed */
+            changed: string;
+            /** Went Back */
+            went_back: boolean;
+            /** Drifted */
+            drifted: string[];
+            /** Columns */
+            columns: components["schemas"]["AgainstOut"][];
+        };
+        /** TriedValue */
+        TriedValue: {
+            /** Column */
+            column: string;
+            /** Value */
+            value: number;
+            /** U95 */
+            u95: number;
+            /** Provisional */
+            provisional: boolean;
+        };
+        /** HourIn */
+        HourIn: {
+            /** Day */
+            day?: string | null;
+            /**
+             * About
+             * @default
+             */
+            about: string;
+        };
+        /**
+         * HourChange
+         * @description What is left out stays; `order` names all tries, as they are to stand.
+         */
+        HourChange: {
+            /** About */
+            about?: string | null;
+            /** Columns */
+            columns?: string[] | null;
+            /** Order */
+            order?: string[] | null;
+        };
+        /** RungIn */
+        RungIn: {
+            /**
+             * Swing Id
+             * Format: uuid
+             */
+            swing_id: string;
+            /**
+             * Changed
+             * @default
+             */
+            changed: string;
+            /**
+             * Felt
+             * @default
+             */
+            felt: string;
+        };
+        /**
+         * RungChange
+         * @description What is left out stays. `left_out` is why a try does not count; empty: it counts.
+         */
+        RungChange: {
+            /** Changed */
+            changed?: string | null;
+            /** Felt */
+            felt?: string | null;
+            /** Left Out */
+            left_out?: string | null;
+        };
         /** TakeOut */
         TakeOut: {
             /**
@@ -10364,6 +10653,273 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_api_hours: {
+        parameters: {
+            query?: {
+                limit?: number;
+                offset?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PagedHourOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_api_begin_hour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HourIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_api_hour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_api_remove_hour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_api_change_hour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HourChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_api_add_try: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RungIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_api_take_out_try: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                try_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_api_change_try: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                try_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RungChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
                 };
             };
             /** @description A problem (RFC 9457) */

@@ -14,6 +14,7 @@ import { Thread } from "../talk/Thread";
 import { CardActions } from "./CardActions";
 import { Felt } from "./Felt";
 import { type Goal, Goals } from "./Goals";
+import { Hours } from "./Hours";
 import { Notes } from "./Notes";
 import { TimeLine } from "./TimeLine";
 import { TrendBoard } from "./TrendBoard";
@@ -100,6 +101,10 @@ function Card({ id }: { id: string }) {
         </div>
         <aside className="grid content-start gap-4">
           <Who student={student.data} body={body.data} />
+          <section className="plate p-3" aria-labelledby="hours">
+            <Heading id="hours">Studio hours</Heading>
+            <Hours id={id} />
+          </section>
           <Notes id={id} name={name} />
           {thread.data && (
             <>

@@ -15,7 +15,7 @@ export function MarkerTable(props: {
       <caption className="mb-1 text-left text-sm">
         What each marker stands for. Two of one mark, such as on either side of a knee, give its middle.
       </caption>
-      <thead>
+      <thead className="text-base-content">
         <tr>
           <th scope="col">Marker</th>
           <th scope="col">Seen</th>

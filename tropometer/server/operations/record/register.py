@@ -57,6 +57,8 @@ PARTS = (
     Part("judging.FoundFault", "swing"),
     Part("judging.Plan", "swing"),
     Part("drill_checks.CheckedDrill", "swing"),
+    Part("studio.StudioHour", "student"),
+    Part("studio.Try", "hour"),
     Part("lessons.Lesson", "swing", ("instructor", "token", "send_at")),
     Part("lessons.SentSheet", "lesson"),
     Part("lessons.LessonFrame", "lesson"),

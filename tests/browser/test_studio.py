@@ -1,0 +1,56 @@
+"""A studio hour out of a day's swings: what was changed is said, and stands against the tries before."""
+
+from datetime import timedelta
+
+from django.utils import timezone
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserCase
+from tests.browser.test_accessible import check_axe
+from tests.server import making
+from tropometer.server.bench.models import Swing
+from tropometer.server.logbook.models import LoggedReading, LoggedSwing
+from tropometer.server.studio.models import Try
+
+USUAL, NARROW = (30.0, 31.0, 29.0, 30.5), (37.0, 38.0, 36.5, 37.5)
+
+
+class StudioTests(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.tobin = making.student(self.owner)
+        began = timezone.now() - timedelta(days=400)  # long ago: nothing else is of that day
+        self.day = timezone.localtime(began).date().isoformat()
+        for number, value in enumerate((*USUAL, *NARROW)):
+            swing = Swing.objects.create(
+                instructor=self.owner, student=self.tobin, received_at=began + timedelta(milliseconds=number)
+            )
+            LoggedSwing.objects.create(swing=swing, core="test")
+            about = {"provisional": False, "set_up_share": 0.5, "core": "test", "u95": 2.0}
+            LoggedReading.objects.create(swing=swing, reading="pelvis_turn", at="top", value=value, **about)
+        self.sign_in()
+
+    def test_a_change_is_said_at_its_tries_and_held_against_the_first_ones(self) -> None:
+        page = self.page
+        page.goto(f"/students/{self.tobin.pk}")
+        page.get_by_label("Day of the hour").fill(self.day)
+        page.get_by_role("button", name="New hour").click()
+        page.get_by_label("Watch a reading").select_option(label="Pelvis turn, top")
+        expect(page.get_by_text("+30 ± 2°").first).to_be_visible()
+        for number in range(5, 9):
+            field = page.get_by_label(f"What was changed at try {number}")
+            field.fill("Narrower stance")
+            field.press("Enter")
+        step = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name="Narrower stance"))
+        expect(step).to_contain_text("so far apart by chance once in 35 times")
+        expect(step).to_contain_text("Go back once without the change")
+        check_axe(self, page, "studio hour")
+        page.get_by_label("Why try 8 does not count").fill("slipped")
+        page.get_by_label("Why try 8 does not count").press("Enter")
+        expect(step).to_contain_text("seems so, but of too few")
+        page.get_by_role("button", name="Take try 7 out").click()
+        expect(page.get_by_role("row")).to_have_count(8)  # seven tries, and the head
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("row")).to_have_count(9)
+        expect(page.get_by_label("What was changed at try 7")).to_have_value("Narrower stance")
+        self.assertEqual(Try.objects.get(left_out="slipped").position, 7)

@@ -1,0 +1,56 @@
+"""Studio hours: a student's tries of one day, each with the one thing that was changed."""
+
+import uuid
+
+from django.contrib.postgres.fields import ArrayField
+from django.db import models
+from django.db.models import Q
+from django.utils import timezone
+
+MOST_TRIES = 200
+
+
+class StudioHour(models.Model):
+    """An hour with a student: its tries, and what is watched of them."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    student = models.ForeignKey("people.Student", on_delete=models.CASCADE, related_name="hours")
+    day = models.DateField(default=timezone.localdate)
+    begun_at = models.DateTimeField(auto_now_add=True)
+    about = models.CharField(max_length=200, blank=True, help_text="what it was for")
+    columns = ArrayField(
+        models.CharField(max_length=66), default=list, help_text="readings that are watched: reading.at"
+    )
+
+    class Meta:
+        ordering = ["-day", "-begun_at", "id"]
+        indexes = [models.Index(fields=["student", "-day"], name="hour_of_student_by_day")]
+
+    def __str__(self) -> str:
+        return f"hour with {self.student_id} on {self.day}"
+
+
+class Try(models.Model):
+    """One swing of an hour. `changed` empty: as before."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    hour = models.ForeignKey(StudioHour, on_delete=models.CASCADE, related_name="tries")
+    swing = models.OneToOneField("bench.Swing", on_delete=models.CASCADE, related_name="tried")
+    position = models.PositiveSmallIntegerField(help_text="its place on the ladder, from 0")
+    changed = models.CharField(max_length=80, blank=True, help_text="the one thing that was changed")
+    felt = models.CharField(max_length=200, blank=True, help_text="what the student felt")
+    left_out = models.CharField(max_length=120, blank=True, help_text="why it does not count; empty: it does")
+
+    class Meta:
+        ordering = ["position", "id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["hour", "position"],
+                name="try_place_once_an_hour",
+                deferrable=models.Deferrable.DEFERRED,
+            ),
+            models.CheckConstraint(condition=Q(position__lt=MOST_TRIES), name="try_of_so_many"),
+        ]
+
+    def __str__(self) -> str:
+        return f"try {self.position} of {self.hour_id}"

@@ -1,0 +1,100 @@
+"""Studio hours: begun, filled with tries, put in order, done with."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import date
+from typing import TYPE_CHECKING
+from uuid import UUID
+
+from django.db import transaction
+from django.db.models import Count, QuerySet
+
+from tropometer.server.access import owned
+from tropometer.server.bench.services import swings_sent
+from tropometer.server.lists import between
+from tropometer.server.people.services import student_of
+from tropometer.server.studio.models import MOST_TRIES, StudioHour, Try
+
+if TYPE_CHECKING:
+    from tropometer.server.people.models import User
+
+
+class BadTry(ValueError):
+    """A try that cannot be of this hour; the text says why."""
+
+
+def hours_of(instructor: User, student_id: UUID) -> QuerySet[StudioHour]:
+    """A student's hours, the latest first, with how many tries each has."""
+    return StudioHour.objects.filter(student=student_of(instructor, student_id)).annotate(
+        count=Count("tries")
+    )
+
+
+def hour_of(instructor: User, id: UUID) -> StudioHour:
+    """One of the instructor's hours, or Http404."""
+    own = StudioHour.objects.filter(student__instructor=instructor, student__removed_at__isnull=True)
+    return owned(own, id)
+
+
+def begin(instructor: User, student_id: UUID, day: date, about: str) -> StudioHour:
+    """An hour of a day, with the swings of that day that are of no hour yet as its tries."""
+    student = student_of(instructor, student_id)
+    swings = between(swings_sent(student).filter(tried__isnull=True), "received_at", day, day)
+    with transaction.atomic():
+        hour = StudioHour.objects.create(student=student, day=day, about=about)
+        first = swings.order_by("received_at", "part", "pk")[:MOST_TRIES]
+        Try.objects.bulk_create(
+            Try(hour=hour, swing=swing, position=position) for position, swing in enumerate(first)
+        )
+    return hour
+
+
+def add(hour: StudioHour, swing_id: UUID, changed: str, felt: str) -> Try:
+    """One of the student's swings as the next try; Http404 for another's, BadTry for one of another hour."""
+    swing = owned(swings_sent(hour.student), swing_id)
+    with transaction.atomic():
+        tries = _locked(hour)
+        if len(tries) >= MOST_TRIES:
+            raise BadTry(f"An hour holds {MOST_TRIES} tries.")
+        before = Try.objects.filter(swing=swing).first()
+        if before is not None and before.hour_id != hour.pk:
+            raise BadTry("This swing is a try of another hour.")
+        return before or Try.objects.create(
+            hour=hour, swing=swing, position=len(tries), changed=changed, felt=felt
+        )
+
+
+def put_in_order(hour: StudioHour, ids: Sequence[UUID]) -> None:
+    """Put all of an hour's tries in this order; BadTry where others are named."""
+    with transaction.atomic():
+        tries = {each.pk: each for each in _locked(hour)}
+        shown = set(tries_of(hour).values_list("pk", flat=True))
+        if len(ids) != len(shown) or set(ids) != shown:
+            raise BadTry("order: this hour has other tries by now; look at it anew.")
+        in_the_bin = [id for id in tries if id not in shown]
+        for position, id in enumerate([*ids, *in_the_bin]):
+            tries[id].position = position
+        Try.objects.bulk_update(tries.values(), ["position"])
+
+
+def tries_of(hour: StudioHour) -> QuerySet[Try]:
+    """An hour's tries in their order, but for those whose swing lies in the bin."""
+    return hour.tries.filter(swing__removed_at__isnull=True).select_related("swing")
+
+
+def take_out(hour: StudioHour, try_id: UUID) -> None:
+    """A try is of this hour no more; its swing stays."""
+    with transaction.atomic():
+        tries = _locked(hour)
+        owned(hour.tries.all(), try_id).delete()
+        left = [each for each in tries if each.pk != try_id]
+        for position, each in enumerate(left):
+            each.position = position
+        Try.objects.bulk_update(left, ["position"])
+
+
+def _locked(hour: StudioHour) -> list[Try]:
+    """The hour's tries, which nobody else changes until the transaction ends."""
+    StudioHour.objects.select_for_update().get(pk=hour.pk)
+    return list(hour.tries.all())

@@ -1,0 +1,1 @@
+"""Tries of one studio hour, held against each other."""

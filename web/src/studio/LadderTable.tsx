@@ -1,0 +1,174 @@
+import { ArrowDown, ArrowUp, X } from "lucide-react";
+import { type ReactNode, useId } from "react";
+import type { Schemas } from "../api/client";
+import { tapeScale } from "../drawn/tapeScale";
+import { BenchLink } from "../parts/BenchLink";
+import { type Units, withError } from "../units";
+import { SIGNED } from "../words";
+import { type Column, changedWords, columnWords, type Ladder, type Try } from "./ladderWords";
+import { Whisker } from "./Whisker";
+
+interface Doings {
+  change: (id: string, said: Schemas["RungChange"]) => void;
+  move: (id: string, by: -1 | 1) => void;
+  takeOut: (id: string) => void;
+}
+
+/** The tries as rungs, one below the other, each with what is watched of it. */
+export function LadderTable({ ladder, units, doings }: { ladder: Ladder; units: Units; doings: Doings }) {
+  const known = useId();
+  const changes = [...new Set(ladder.tries.map(({ changed }) => changed).filter(Boolean))];
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keys must reach it
+    <section className="overflow-x-auto" tabIndex={0} aria-label="The ladder">
+      <table className="table table-sm">
+        <thead className="text-base-content">
+          <tr>
+            <th scope="col">Try</th>
+            <th scope="col">What was changed</th>
+            <th scope="col">What they felt</th>
+            {ladder.columns.map((column) => (
+              <th scope="col" key={column.column}>
+                {columnWords(column)}
+              </th>
+            ))}
+            <th scope="col">Counts</th>
+            <th scope="col">
+              <span className="sr-only">Move or take out</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {ladder.tries.map((each, place) => (
+            <tr key={each.id} className={each.left_out ? "opacity-75" : ""}>
+              <th scope="row">
+                <BenchLink className="num font-medium underline" id={each.swing_id}>
+                  {place + 1}
+                </BenchLink>
+              </th>
+              <td>
+                <Said
+                  label={`What was changed at try ${place + 1}`}
+                  value={each.changed}
+                  longest={80}
+                  placeholder={changedWords("")}
+                  list={known}
+                  keep={(changed) => doings.change(each.id, { changed })}
+                />
+              </td>
+              <td>
+                <Said
+                  label={`What they felt at try ${place + 1}`}
+                  value={each.felt}
+                  longest={200}
+                  keep={(felt) => doings.change(each.id, { felt })}
+                />
+              </td>
+              {ladder.columns.map((column) => (
+                <td key={column.column}>
+                  <Cell column={column} tried={each} ladder={ladder} units={units} />
+                </td>
+              ))}
+              <td>
+                <Said
+                  label={`Why try ${place + 1} does not count`}
+                  value={each.left_out}
+                  longest={120}
+                  placeholder="yes"
+                  keep={(left_out) => doings.change(each.id, { left_out })}
+                />
+              </td>
+              <td className="whitespace-nowrap">
+                <Tool
+                  label={`Try ${place + 1} one up`}
+                  off={place === 0}
+                  act={() => doings.move(each.id, -1)}
+                >
+                  <ArrowUp size={14} aria-hidden />
+                </Tool>
+                <Tool
+                  label={`Try ${place + 1} one down`}
+                  off={place === ladder.tries.length - 1}
+                  act={() => doings.move(each.id, 1)}
+                >
+                  <ArrowDown size={14} aria-hidden />
+                </Tool>
+                <Tool label={`Take try ${place + 1} out`} off={false} act={() => doings.takeOut(each.id)}>
+                  <X size={14} aria-hidden />
+                </Tool>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <datalist id={known}>
+        {changes.map((each) => (
+          <option key={each} value={each} />
+        ))}
+      </datalist>
+    </section>
+  );
+}
+
+function Cell(props: { column: Column; tried: Try; ladder: Ladder; units: Units }) {
+  const { column, tried, ladder, units } = props;
+  const of = (each: Try) => each.values.find((value) => value.column === column.column);
+  const own = of(tried);
+  if (!own) return <span className="opacity-75">not read</span>;
+  const all = ladder.tries.map(of).filter((each) => each !== undefined);
+  const ends = all.flatMap(({ value, u95 }) => [value - u95, value + u95]);
+  const scale = tapeScale(ends, column.unit, units, false);
+  const base = ladder.steps
+    .flatMap(({ columns }) => columns)
+    .find(({ column: name }) => name === column.column)?.base;
+  return (
+    <>
+      <span className="num block text-xs whitespace-nowrap">
+        {withError(own.value, own.u95, column.unit, units, SIGNED.has(column.reading))}
+        {own.provisional && <span className="font-sans italic"> provisional</span>}
+      </span>
+      <Whisker {...own} scale={scale} base={base} />
+    </>
+  );
+}
+
+function Said(props: {
+  label: string;
+  value: string;
+  longest: number;
+  placeholder?: string;
+  list?: string;
+  keep: (words: string) => void;
+}) {
+  const { label, value, longest, placeholder, list, keep } = props;
+  const done = (words: string) => {
+    if (words.trim() !== value) keep(words.trim());
+  };
+  return (
+    <input
+      key={value}
+      className="input input-sm w-full min-w-28"
+      aria-label={label}
+      maxLength={longest}
+      placeholder={placeholder}
+      list={list}
+      defaultValue={value}
+      onBlur={(event) => done(event.target.value)}
+      onKeyDown={(event) => event.key === "Enter" && done(event.currentTarget.value)}
+    />
+  );
+}
+
+function Tool(props: { label: string; off: boolean; act: () => void; children: ReactNode }) {
+  return (
+    <button
+      type="button"
+      className="btn btn-ghost btn-xs btn-square"
+      aria-label={props.label}
+      disabled={props.off}
+      onClick={props.act}
+    >
+      {props.children}
+    </button>
+  );
+}

@@ -1,0 +1,168 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useId } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, got, type Schemas } from "../api/client";
+import { hourQuery, meQuery, studentQuery } from "../api/queries";
+import { Empty, Page } from "../parts/Page";
+import { Trouble } from "../parts/Trouble";
+import { day } from "../parts/when";
+import { done } from "../shell/undo";
+import { LadderTable } from "./LadderTable";
+import { columnWords, type Ladder } from "./ladderWords";
+import { StepPlate } from "./StepPlate";
+
+const MOST_COLUMNS = 6;
+
+/** One studio hour: its tries as rungs, and what each change did. */
+export function StudioHour() {
+  const { id = "" } = useParams();
+  const hour = useQuery(hourQuery(id));
+  if (hour.error && !hour.data) return <Trouble error={hour.error} retry={hour.refetch} />;
+  if (!hour.data) return <p className="p-6">Fetching the hour…</p>;
+  return <Hour key={id} ladder={hour.data} />;
+}
+
+function Hour({ ladder }: { ladder: Ladder }) {
+  const { id } = ladder;
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const student = useQuery(studentQuery(ladder.student_id)).data;
+  const units = useQuery(meQuery).data?.units ?? "cm";
+  const path = { id };
+  const act = useMutation({
+    mutationFn: (doing: () => Promise<Ladder>) => doing(),
+    onSuccess: (now) => queries.setQueryData(hourQuery(id).queryKey, now),
+    onError: () => queries.invalidateQueries({ queryKey: hourQuery(id).queryKey }),
+    scope: { id: `hour ${id}` }, // one after the other, in the order they were made
+  });
+  const run = (doing: () => Promise<Ladder>) => act.mutate(doing);
+  const change = (body: Schemas["HourChange"]) =>
+    run(() => got(api.PATCH("/api/hours/{id}", { params: { path }, body })));
+  const remove = useMutation({
+    mutationFn: () => got(api.DELETE("/api/hours/{id}", { params: { path } })),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: ["hours", ladder.student_id] });
+      navigate(`/students/${ladder.student_id}`);
+    },
+  });
+  const doings = {
+    change: (try_id: string, body: Schemas["RungChange"]) =>
+      run(() => got(api.PATCH("/api/hours/{id}/tries/{try_id}", { params: { path: { id, try_id } }, body }))),
+    move: (try_id: string, by: -1 | 1) => {
+      const order = ladder.tries.map((each) => each.id);
+      const from = order.indexOf(try_id);
+      order.splice(from + by, 0, ...order.splice(from, 1));
+      change({ order });
+    },
+    takeOut: (try_id: string) => {
+      const out = ladder.tries.find((each) => each.id === try_id);
+      const order = ladder.tries.map(({ swing_id }) => swing_id);
+      if (!out) return;
+      const { swing_id, changed, felt, left_out } = out;
+      const putBack = async () => {
+        const again = await got(
+          api.POST("/api/hours/{id}/tries", { params: { path }, body: { swing_id, changed, felt } }),
+        );
+        const made = again.tries.find((each) => each.swing_id === swing_id);
+        if (made && left_out)
+          await got(
+            api.PATCH("/api/hours/{id}/tries/{try_id}", {
+              params: { path: { id, try_id: made.id } },
+              body: { left_out },
+            }),
+          );
+        const sorted = [...again.tries].sort((a, b) => order.indexOf(a.swing_id) - order.indexOf(b.swing_id));
+        const body = { order: sorted.map((each) => each.id) };
+        return got(api.PATCH("/api/hours/{id}", { params: { path }, body }));
+      };
+      run(async () => {
+        const now = await got(
+          api.DELETE("/api/hours/{id}/tries/{try_id}", { params: { path: { id, try_id } } }),
+        );
+        done("The try is taken out of the hour; its swing stays.", () => run(putBack));
+        return now;
+      });
+    },
+  };
+  const trouble = act.error ?? remove.error;
+  return (
+    <Page
+      title={`Studio hour, ${day(ladder.day)}`}
+      actions={
+        <button type="button" className="btn btn-ghost btn-sm" onClick={() => remove.mutate()}>
+          Forget this hour
+        </button>
+      }
+    >
+      <p className="mb-3 text-sm">
+        With{" "}
+        <Link className="underline" to={`/students/${ladder.student_id}`}>
+          {student?.name ?? "the student"}
+        </Link>
+        {ladder.about && <>: {ladder.about}</>}. Say at each try the one thing that was changed; tries that
+        say the same stand together.
+      </p>
+      {trouble && <Trouble error={trouble} />}
+      <Watched ladder={ladder} change={(columns) => change({ columns })} />
+      {ladder.tries.length === 0 ? (
+        <Empty>No swing of this day is in the log yet that is not of another hour.</Empty>
+      ) : (
+        <LadderTable ladder={ladder} units={units} doings={doings} />
+      )}
+      {ladder.steps.length > 0 && ladder.columns.length > 0 && (
+        <section aria-labelledby="did" className="mt-4">
+          <h2 id="did" className="mb-2 text-lg font-semibold">
+            What it did, against the first tries
+          </h2>
+          <ul className="grid gap-2 lg:grid-cols-2">
+            {ladder.steps.map((step) => (
+              <StepPlate key={step.changed} step={step} columns={ladder.columns} units={units} />
+            ))}
+          </ul>
+        </section>
+      )}
+    </Page>
+  );
+}
+
+/** Which readings are watched: chosen out of what was read of any try. */
+function Watched({ ladder, change }: { ladder: Ladder; change: (columns: string[]) => void }) {
+  const field = useId();
+  const chosen = ladder.columns.map(({ column }) => column);
+  const open = ladder.offered.filter(({ column }) => !chosen.includes(column));
+  return (
+    <div className="mb-3 flex flex-wrap items-center gap-2 text-sm">
+      <span className="font-medium">Watched:</span>
+      {ladder.columns.map((each) => (
+        <button
+          key={each.column}
+          type="button"
+          className="btn btn-xs"
+          onClick={() => change(chosen.filter((column) => column !== each.column))}
+        >
+          {columnWords(each)} ×<span className="sr-only">: watch it no more</span>
+        </button>
+      ))}
+      {chosen.length < MOST_COLUMNS && (
+        <>
+          <label className="sr-only" htmlFor={field}>
+            Watch a reading
+          </label>
+          <select
+            id={field}
+            className="select select-sm w-auto max-w-64"
+            value=""
+            onChange={(event) => change([...chosen, event.target.value])}
+          >
+            <option value="">{open.length ? "Watch a reading…" : "Nothing was read yet"}</option>
+            {open.map((each) => (
+              <option key={each.column} value={each.column}>
+                {columnWords(each)}
+              </option>
+            ))}
+          </select>
+        </>
+      )}
+    </div>
+  );
+}
