@@ -54,3 +54,9 @@ class StudioTests(BrowserCase):
         expect(page.get_by_role("row")).to_have_count(9)
         expect(page.get_by_label("What was changed at try 7")).to_have_value("Narrower stance")
         self.assertEqual(Try.objects.get(left_out="slipped").position, 7)
+        page.get_by_role("button", name="Forget this hour").click()
+        self.assertTrue(Try.objects.exists())  # what was said at them would be gone
+        page.get_by_role("button", name="Forget it with all that was said").click()
+        expect(page.get_by_text("An hour holds the tries of one day")).to_be_visible()
+        self.assertFalse(Try.objects.exists())
+        self.assertEqual(Swing.objects.count(), len(USUAL) + len(NARROW))

@@ -143,10 +143,11 @@ def hour(request: HttpRequest, id: UUID) -> dict[str, Any]:
 @router.patch("/hours/{uuid:id}", response=LadderOut)
 def change_hour(request: HttpRequest, id: UUID, change: HourChange) -> dict[str, Any]:
     found = services.hour_of(asking(request), id)
-    said = change.dict(include={"about", "columns"}, exclude_none=True)
-    for name, value in said.items():
-        setattr(found, name, value)
-    found.save(update_fields=list(said))
+    if change.about is not None:
+        found.about = change.about
+        found.save(update_fields=["about"])
+    if change.columns is not None:
+        services.watch(found, change.columns)
     if change.order is not None:
         services.put_in_order(found, change.order)
     return ladder_of(found)

@@ -15,6 +15,7 @@ from tropometer.server.bench.services import swings_sent
 from tropometer.server.lists import between
 from tropometer.server.people.services import student_of
 from tropometer.server.studio.models import MOST_TRIES, StudioHour, Try
+from tropometer.server.text import once
 
 if TYPE_CHECKING:
     from tropometer.server.people.models import User
@@ -81,6 +82,12 @@ def put_in_order(hour: StudioHour, ids: Sequence[UUID]) -> None:
 def tries_of(hour: StudioHour) -> QuerySet[Try]:
     """An hour's tries in their order, but for those whose swing lies in the bin."""
     return hour.tries.filter(swing__removed_at__isnull=True).select_related("swing")
+
+
+def watch(hour: StudioHour, columns: Sequence[str]) -> None:
+    """Watch these readings at its tries."""
+    hour.columns = once(columns)
+    hour.save(update_fields=["columns"])
 
 
 def take_out(hour: StudioHour, try_id: UUID) -> None:

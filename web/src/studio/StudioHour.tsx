@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useId } from "react";
+import { useId, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, got, type Schemas } from "../api/client";
 import { hourQuery, meQuery, studentQuery } from "../api/queries";
@@ -28,6 +28,7 @@ function Hour({ ladder }: { ladder: Ladder }) {
   const navigate = useNavigate();
   const student = useQuery(studentQuery(ladder.student_id)).data;
   const units = useQuery(meQuery).data?.units ?? "cm";
+  const [sure, setSure] = useState(false); // what was said at its tries goes with it
   const path = { id };
   const act = useMutation({
     mutationFn: (doing: () => Promise<Ladder>) => doing(),
@@ -89,8 +90,13 @@ function Hour({ ladder }: { ladder: Ladder }) {
     <Page
       title={`Studio hour, ${day(ladder.day)}`}
       actions={
-        <button type="button" className="btn btn-ghost btn-sm" onClick={() => remove.mutate()}>
-          Forget this hour
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm"
+          onClick={() => (sure ? remove.mutate() : setSure(true))}
+          onBlur={() => setSure(false)}
+        >
+          {sure ? "Forget it with all that was said at its tries?" : "Forget this hour"}
         </button>
       }
     >
