@@ -13,7 +13,7 @@ from django.utils import timezone
 from tropometer.server.bench.asking import asked_of_kind
 from tropometer.server.judging.models import Plan
 from tropometer.server.judging.over_time import History, SetGoal, checked, told_change
-from tropometer.server.logbook.services import Logged, logged_of, repeated
+from tropometer.server.logbook.services import Logged, in_order, logged_of, repeated
 from tropometer.server.tables import as_csv
 from tropometer.swing.readings.register import KINDS
 from tropometer.teaching.judging.asked import Swung
@@ -46,19 +46,13 @@ def trends_of(student: Student, kind: Swung | None) -> dict[str, Any]:
             {part: getattr(swing, part) for part in ("id", "received_at", "club", "stretch", "filmed")}
             for swing in swings
         ],
-        "trends": [_trend(key, logged[key], places, bands.get(key)) for key in sorted(logged, key=_in_order)],
+        "trends": [_trend(key, logged[key], places, bands.get(key)) for key in sorted(logged, key=in_order)],
         "lessons": _lessons(history),
     }
 
 
 def _told(kind: Swung) -> dict[str, str]:
     return {"club_class": kind.club, "swing_length": kind.length}
-
-
-def _in_order(key: Key) -> tuple[int, int]:
-    """As the register has it: from the feet up, and through the swing."""
-    kind = KINDS[key[0]]
-    return list(KINDS).index(key[0]), kind.at.index(key[1]) if key[1] in kind.at else 0
 
 
 def _trend(key: Key, rows: list[Logged], places: dict[UUID, int], band: Band | None) -> dict[str, Any]:
@@ -178,7 +172,7 @@ def log_csv(student: Student) -> str:
     """All that is in a student's log, one reading a line, the first swing first."""
     swings = History(student).swings
     logged = logged_of(swings)
-    rows = [(key, row) for key in sorted(logged, key=_in_order) for row in logged[key]]
+    rows = [(key, row) for key in sorted(logged, key=in_order) for row in logged[key]]
     order = {id: place for place, id in enumerate(swings)}
     rows.sort(key=lambda pair: order[pair[1].swing])
     return as_csv(

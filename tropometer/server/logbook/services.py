@@ -128,6 +128,12 @@ def logged_of(swings: Iterable[UUID], keys: Collection[Key] | None = None) -> di
     return found
 
 
+def in_order(key: Key) -> tuple[int, int]:
+    """As the register has it: from the feet up, and through the swing."""
+    kind = KINDS[key[0]]
+    return list(KINDS).index(key[0]), kind.at.index(key[1]) if key[1] in kind.at else 0
+
+
 def repeated(instructor: User, key: Key, kind: Swung) -> list[list[float]]:
     """What was looked at of one reading on a day, by student: the latest day with more than one swing."""
     rows = LoggedReading.objects.filter(

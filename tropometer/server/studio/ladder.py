@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import TYPE_CHECKING, Any
 
-from tropometer.server.logbook.services import Logged, logged_of
+from tropometer.server.logbook.services import Logged, in_order, logged_of
 from tropometer.server.studio.services import tries_of
 from tropometer.swing.readings.register import KINDS
 from tropometer.teaching.knowledge.band import Key
@@ -46,7 +46,7 @@ def ladder_of(hour: StudioHour) -> dict[str, Any]:
         "day": hour.day,
         "about": hour.about,
         "columns": [_told(key) for key in watched],
-        "offered": [_told(key) for key in sorted(logged, key=_in_order)],
+        "offered": [_told(key) for key in sorted(logged, key=in_order)],
         "tries": [_tried(each, by_swing.get(each.swing_id, {})) for each in tries],
         "steps": [
             {
@@ -100,9 +100,3 @@ def _key(column: str) -> Key | None:
     """None for a reading that the register has no more."""
     reading, _, at = column.partition(".")
     return (reading, at) if reading in KINDS else None
-
-
-def _in_order(key: Key) -> tuple[int, int]:
-    """As the register has it: from the feet up, and through the swing."""
-    kind = KINDS[key[0]]
-    return list(KINDS).index(key[0]), kind.at.index(key[1]) if key[1] in kind.at else 0
