@@ -136,6 +136,8 @@ class LaboratoryTests(MediaCase):
             self.assertIn("cut.c3d: This C3D " + why, answer.json()["detail"])
         self.assertFalse(Swing.objects.exists())
         self.assertEqual(self.files(), [])
+        self.assertEqual(self.send("/api/shelf/laboratory", sound, "a\x00\x1bb.trc", said).status_code, 201)
+        self.assertEqual({clip.original_name for clip in Swing.objects.get().clips.all()}, {"ab.trc"})
 
 
 def _changed(table: str, line: int, cell: int, to: str) -> bytes:

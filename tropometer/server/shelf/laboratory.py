@@ -102,10 +102,10 @@ def put_recorded_on_shelf(
         model_of(instructor, teaching_model)
     recorded = opened(file)
     places = placed_marks(recorded, meaning, hand)
+    # A file's name is whatever its sender calls it; what no field can hold is left out.
+    shown = "".join(each for each in file.name or "" if each.isprintable())[:200] or "markers"
     with transaction.atomic():
-        swing = receive_markers(
-            instructor, hand, kind, places, recorded.rate_hz, (file.name or "markers")[:200]
-        )
+        swing = receive_markers(instructor, hand, kind, places, recorded.rate_hz, shown)
         ReferenceSwing.objects.create(
             swing=swing, instructor=instructor, name=name, about=about, teaching_model=teaching_model
         )
