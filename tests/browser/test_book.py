@@ -10,6 +10,7 @@ from playwright.sync_api import expect
 
 from tests.browser.base import BrowserCase
 from tests.server import making
+from tropometer.server.rooms import DRAW_SECONDS
 from tropometer.server.teaching.models import Page
 
 
@@ -86,7 +87,10 @@ class BookTests(BrowserCase):
             own.get_by_label("Own picture or clip").set_input_files(bad)
             expect(own.get_by_role("alert")).to_contain_text("notes.txt")
             own.get_by_label("Own picture or clip").set_input_files(file)
-        expect(own.get_by_role("img")).to_have_count(1)  # a room of its own looks at it first
+        # A room of its own looks at it first, and has its own clock.
+        expect(own.get_by_text("Being looked at")).to_have_count(0, timeout=1500 * DRAW_SECONDS)
+        self.assertEqual(own.get_by_role("alert").all_inner_texts(), [])
+        expect(own.get_by_role("img")).to_have_count(1)
         picture = own.get_by_role("img", name="Broom")
         expect(picture).to_have_js_property("naturalWidth", 160)
         own.get_by_role("button", name="Delete it").click()

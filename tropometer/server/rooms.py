@@ -29,7 +29,7 @@ if TYPE_CHECKING:
 
 REFUSED = 3  # the exit code of the room's own judged answer
 TOLD_CHARACTERS = 200
-DRAW_SECONDS = 60  # for drawing a picture or short clip anew
+DRAW_SECONDS = 120  # for drawing a picture or short clip anew
 CLAIM = "claim"  # the file in a scratch folder that its owner holds locked
 
 

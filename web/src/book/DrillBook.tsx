@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import { type Book, bookQuery } from "../api/queries";
+import { type Book, bookQuery, catalogueQuery } from "../api/queries";
 import { Empty } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
@@ -17,6 +17,7 @@ type Filter = (typeof FILTERS)[number];
 /** The drills, found by fault, prop, place, and part of the body to spare; one's own among them. */
 export function DrillBook() {
   const book = useQuery(bookQuery);
+  const catalogue = useQuery(catalogueQuery);
   const [said, say] = useSearchParams();
   const [writing, setWriting] = useState<Drill | "new" | null>(null);
   const wanted = Object.fromEntries(FILTERS.map((each) => [each, said.get(each) ?? ""])) as Record<
@@ -70,11 +71,17 @@ export function DrillBook() {
               title={writing === "new" ? "A drill of your own" : writing.name}
               close={() => setWriting(null)}
             >
-              <DrillForm
-                drill={writing === "new" ? undefined : writing}
-                book={book.data}
-                done={() => setWriting(null)}
-              />
+              {catalogue.data ? (
+                <DrillForm
+                  drill={writing === "new" ? undefined : writing}
+                  book={book.data}
+                  done={() => setWriting(null)}
+                />
+              ) : catalogue.error ? (
+                <Trouble error={catalogue.error} retry={catalogue.refetch} />
+              ) : (
+                <p role="status">Fetching the readings …</p>
+              )}
             </Sheet>
           )}
         </>

@@ -19,7 +19,8 @@ const TEXTS = [
   ["caution", "Caution"],
 ] as const;
 
-/** Writes a drill of one's own: anew, from a shipped one, or one that is there. Say lead and trail: it holds for either hand. */
+/** Writes a drill of one's own: anew, from a shipped one, or one that is there. Say lead and trail: it holds for either hand.
+ * To be shown once the catalogue is there: a choice of readings without readings would be sent empty. */
 export function DrillForm({ drill, book, done }: { drill?: Drill; book: Book; done: () => void }) {
   const { write } = usePages();
   const units = useQuery(meQuery).data?.units ?? "cm";
@@ -172,7 +173,6 @@ export function DrillForm({ drill, book, done }: { drill?: Drill; book: Book; do
             name="reading"
             aria-label="Which reading"
             defaultValue={holds?.reading ?? "pelvis_sway"}
-            key={readings.length}
           >
             {readings.map((id) => (
               <option key={id} value={id}>
@@ -206,8 +206,7 @@ export function DrillForm({ drill, book, done }: { drill?: Drill; book: Book; do
             name="limit"
             aria-label="Limit"
             required
-            pattern="[-+−]?[0-9]+([.,][0-9]+)?"
-            key={Object.keys(unitOf).length}
+            pattern="[\-+−]?[0-9]+([.,][0-9]+)?"
             defaultValue={
               typeof limit === "number" && holds
                 ? shown(limit, unitOf[holds.reading] ?? "ratio", units).toFixed(1)
