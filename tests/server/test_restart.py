@@ -39,8 +39,7 @@ class RestartTests(TransactionTestCase):
 
     def start(self) -> "subprocess.Popen[bytes]":
         base = os.environ["DATABASE_URL"].rsplit("/", 1)[0]
-        log = tempfile.TemporaryFile()
-        self.addCleanup(log.close)
+        log = self.enterContext(tempfile.TemporaryFile())
         server = subprocess.Popen(
             [
                 str(Path(sys.executable).parent / "gunicorn"),
