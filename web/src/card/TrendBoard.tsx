@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Download } from "lucide-react";
-import { useMemo } from "react";
+import { useDeferredValue, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../api/client";
 import { type TrendsWanted, trendsQuery } from "../api/queries";
@@ -64,7 +64,10 @@ export function TrendBoard(props: {
     [practised],
   );
   const times = useMemo(() => timed(trends?.swings ?? []), [trends]);
-  const span = useMemo(() => (trends ? spanOf(trends) : { from: 0, to: 1 }), [trends]);
+  const span = useMemo(() => (trends ? spanOf(trends) : { from: 0, to: 1, months: [] }), [trends]);
+  const all = params.get("show") === "all";
+  // Those in sight first: the page answers while the others are drawn.
+  const more = useDeferredValue(all && trends !== undefined, false);
   if (found.error && !trends) return <Trouble error={found.error} retry={found.refetch} />;
   if (!trends) return <p>Fetching what was read…</p>;
   if (!trends.trends.length)
@@ -73,7 +76,6 @@ export function TrendBoard(props: {
         Nothing is in the log yet. What you mark on a swing stands here a quarter of a minute later.
       </p>
     );
-  const all = params.get("show") === "all";
   const opened = drawn.find(({ trend }) => keyOf(trend) === params.get("trend"));
   return (
     <>
@@ -96,7 +98,7 @@ export function TrendBoard(props: {
         </a>
       </div>
       <ul className="grid gap-2 sm:grid-cols-2">
-        {(all ? drawn : drawn.slice(0, FIRST_SHOWN)).map(({ trend, goal }) => (
+        {(all && more ? drawn : drawn.slice(0, FIRST_SHOWN)).map(({ trend, goal }) => (
           <li key={keyOf(trend)} className={LATER}>
             <button
               type="button"

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { tapeScale } from "../drawn/tapeScale";
 import type { Units } from "../units";
-import { laid, paths, placeOf, type Span, type Timed, type Trend, type Trends } from "./trend";
+import { laid, paths, placeOf, reach, type Span, type Timed, type Trend, type Trends } from "./trend";
 
 const LEFT = 34;
 const TOP = 6;
@@ -32,10 +32,10 @@ export function TrendChart({ trend, swings, lessons, practised, goal, span, unit
   const bottom = height - FOOT;
   const drawn = useMemo(() => {
     const { dots, days } = laid(trend, swings, span, inner);
-    const ends = dots.flatMap(({ value, u95 }) => [value - u95, value + u95]);
-    ends.push(...[trend.low, trend.high, goal?.low, goal?.high].filter((end) => end != null));
+    const ends = [...reach(dots), trend.low, trend.high, goal?.low, goal?.high].filter((end) => end != null);
     const scale = tapeScale(ends, trend.unit, units, false);
-    const y = (value: number) => bottom - scale.at(value) * (bottom - TOP);
+    const [none, one] = [scale.at(0), scale.at(1)]; // units are in proportion: two places tell all
+    const y = (value: number) => bottom - (none + (one - none) * value) * (bottom - TOP);
     const looked = paths(
       dots.filter(({ provisional }) => !provisional),
       y,
@@ -89,8 +89,15 @@ export function TrendChart({ trend, swings, lessons, practised, goal, span, unit
           <path d={looked.points} strokeWidth={4.4} strokeLinecap="round" />
         </g>
         <path d={means} stroke="currentColor" strokeWidth={2} />
-        {monthsOf(span, inner).map(({ x, words }) => (
-          <text key={words + x} x={x} y={height - 4} fontSize={9} textAnchor="middle" fill="currentColor">
+        {span.months.map(({ time, words }) => (
+          <text
+            key={time}
+            x={placeOf(time, span, inner)}
+            y={height - 4}
+            fontSize={9}
+            textAnchor="middle"
+            fill="currentColor"
+          >
             {words}
           </text>
         ))}
@@ -158,22 +165,4 @@ function Strip(props: {
       )}
     </>
   );
-}
-
-const MOST_MONTHS = 6;
-
-/** The beginnings of months, as many as there is room for. */
-function monthsOf({ from, to }: Span, width: number): { x: number; words: string }[] {
-  const found: { x: number; words: string }[] = [];
-  const begun = new Date(from);
-  for (let month = begun.getMonth() + 1; ; month += 1) {
-    const first = new Date(begun.getFullYear(), month, 1);
-    if (first.getTime() > to) break;
-    found.push({
-      x: placeOf(first.getTime(), { from, to }, width),
-      words: first.toLocaleDateString(undefined, { month: "short" }),
-    });
-  }
-  const each = Math.ceil(found.length / MOST_MONTHS);
-  return found.filter((_, i) => i % each === 0);
 }

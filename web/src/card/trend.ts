@@ -30,8 +30,11 @@ export interface LaidTrend {
 export interface Span {
   from: number; // milliseconds
   to: number;
+  months: { time: number; words: string }[]; // the beginnings of months, as many as there is room for
 }
 
+const MOST_MONTHS = 6;
+const MONTH = new Intl.DateTimeFormat(undefined, { month: "short" });
 const WIDEST_APART = 5; // pixels between two swings of one day
 const WIDEST_DAY = 18;
 
@@ -40,15 +43,27 @@ export function spanOf({ swings, lessons }: Pick<Trends, "swings" | "lessons">):
   const times = [...swings.map(({ received_at }) => received_at), ...lessons.map(({ on }) => on)].map(
     Date.parse,
   );
-  if (!times.length) return { from: 0, to: 1 };
+  if (!times.length) return { from: 0, to: 1, months: [] };
   const from = Math.min(...times);
   const to = Math.max(...times);
   const room = Math.max((to - from) * 0.03, 43_200_000);
-  return { from: from - room, to: to + room };
+  return { from: from - room, to: to + room, months: monthsOf(from - room, to + room) };
+}
+
+function monthsOf(from: number, to: number): Span["months"] {
+  const found: Span["months"] = [];
+  const begun = new Date(from);
+  for (let month = begun.getMonth() + 1; ; month += 1) {
+    const first = new Date(begun.getFullYear(), month, 1);
+    if (first.getTime() > to) break;
+    found.push({ time: first.getTime(), words: MONTH.format(first) });
+  }
+  const each = Math.ceil(found.length / MOST_MONTHS);
+  return found.filter((_, i) => i % each === 0);
 }
 
 /** Where a time lies on a line of that width. */
-export function placeOf(time: number, { from, to }: Span, width: number): number {
+export function placeOf(time: number, { from, to }: Pick<Span, "from" | "to">, width: number): number {
   return ((time - from) / (to - from)) * width;
 }
 
@@ -97,6 +112,17 @@ export function laid(trend: Trend, swings: Timed[], span: Span, width: number): 
     days.push({ day, from: middle - reach, to: middle + reach, mean, swings: looked.length });
   }
   return { dots, days };
+}
+
+/** The lowest and the highest end of all whiskers; nothing for no dots. */
+export function reach(dots: Dot[]): number[] {
+  let low = Number.POSITIVE_INFINITY;
+  let high = Number.NEGATIVE_INFINITY;
+  for (const { value, u95 } of dots) {
+    low = Math.min(low, value - u95);
+    high = Math.max(high, value + u95);
+  }
+  return dots.length ? [low, high] : [];
 }
 
 /** All whiskers of some dots as one path, and all dots as points of another: hundreds draw as fast as one. */
