@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from tests.browser.base import BrowserCase
 from tests.browser.test_accessible import check_axe
 from tests.server import making
-from tropometer.server.bench.models import Swing
+from tropometer.server.bench.models import Shot, Swing
 from tropometer.server.logbook.models import LoggedReading, LoggedSwing
 from tropometer.server.studio.models import Try
 
@@ -60,3 +60,41 @@ class StudioTests(BrowserCase):
         expect(page.get_by_text("An hour holds the tries of one day")).to_be_visible()
         self.assertFalse(Try.objects.exists())
         self.assertEqual(Swing.objects.count(), len(USUAL) + len(NARROW))
+
+    def test_shots_of_a_table_are_put_to_the_tries_once_its_columns_are_said(self) -> None:
+        page = self.page
+        page.goto(f"/students/{self.tobin.pk}")
+        page.get_by_label("Day of the hour").fill(self.day)
+        page.get_by_role("button", name="New hour").click()
+        page.get_by_role("button", name="Shots from a table").click()
+        sheet = page.get_by_role("dialog", name="Shots of a launch monitor")
+        paths = (-3.0, -2.5, -3.5, -2.8, 1.5, 2.0, 1.8, 2.4)
+        lines = [f"{path};{140 + number}" for number, path in enumerate(paths)]
+        table = self.folder / "lane two.csv"
+        table.write_text("\n".join(["Way of the club;Carry (yd)", *lines]).replace(".", ","))
+        bad = self.folder / "notes.csv"
+        bad.write_text("no table")
+        sheet.get_by_label("Choose the table").set_input_files(bad)
+        expect(sheet.get_by_role("alert")).to_contain_text("line 1: there is no line that names columns")
+        sheet.get_by_label("Choose the table").set_input_files(table)
+        shots = sheet.get_by_role("region", name="The shots as they are understood")
+        expect(shots.get_by_role("columnheader")).to_have_text(["Line", "Shot of", "Carry, m"])
+        sheet.get_by_label("Way of the club is").select_option(label="club path")
+        expect(shots.get_by_role("row").nth(1)).to_contain_text("−3")
+        sheet.get_by_label("Way of the club: which side").select_option(label="plus is left")
+        expect(shots.get_by_role("row").nth(1)).to_contain_text("+3")
+        expect(sheet.get_by_label("Line 9 is the shot of")).to_contain_text("8: As before")
+        sheet.get_by_label("Keep what the columns are as").fill("Lane two")
+        check_axe(self, page, "launch table")
+        sheet.get_by_role("button", name="Take in 8 shots").click()
+        page.get_by_label("Watch a reading").select_option(label="Carry")
+        expect(page.get_by_text("128 ± 3 m")).to_be_visible()  # of 140 yards
+        page.get_by_role("button", name="Shots from a table").click()
+        expect(sheet.get_by_role("region", name="Tables that are known")).to_contain_text("Lane two")
+        sheet.get_by_label("Choose the table").set_input_files(table)
+        expect(sheet.get_by_label("Way of the club is", exact=True)).to_have_value("club_path_deg")
+        expect(sheet.get_by_text("8 of these tries have shots already")).to_be_visible()
+        sheet.get_by_role("button", name="Close").click()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("not read").first).to_be_visible()
+        self.assertFalse(Shot.objects.exists())

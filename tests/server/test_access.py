@@ -11,7 +11,7 @@ from tropometer.server.bench.models import Swing, SwingRequest
 from tropometer.server.lessons.models import Lesson, LessonFrame, Template
 from tropometer.server.people.models import Student
 from tropometer.server.shelf.models import ReferenceSwing
-from tropometer.server.studio.models import StudioHour, Try
+from tropometer.server.studio.models import LaunchProfile, StudioHour, Try
 
 SCHEMA = json.loads((ROOT / "web/src/api/openapi.json").read_text())
 BY_CODE = ("/api/pages/code", "/api/pages/enter")  # whoever asks learns nothing
@@ -68,6 +68,13 @@ BODIES: dict[tuple[str, str], Any] = {
     ("patch", "/api/hours/{id}"): {},
     ("post", "/api/hours/{id}/tries"): {"swing_id": A_CLIP["upload_id"]},
     ("patch", "/api/hours/{id}/tries/{try_id}"): {},
+    ("post", "/api/hours/{id}/shots/look"): {"text": "X"},
+    ("post", "/api/hours/{id}/shots"): {
+        "text": "X",
+        "file_name": "X",
+        "columns": {},
+        "tries": {"2": A_CLIP["upload_id"]},
+    },
     ("put", "/api/clips/{id}/about"): {"view": "face_on"},
     ("post", "/api/clips/{id}/edits"): {"edits": []},
     ("put", "/api/clips/{id}/window"): {},
@@ -114,6 +121,9 @@ class AccessTests(TestCase):
             "lessons": lesson.pk,
             "templates": Template.objects.create(instructor=self.owner, name="X", text="X").pk,
             "hours": hour.pk,
+            "launch-profiles": LaunchProfile.objects.create(
+                instructor=self.owner, name="Lane", columns={}
+            ).pk,
             "requests": SwingRequest.objects.create(instructor=self.owner, student=swing.student).pk,
         }
         self.named = {

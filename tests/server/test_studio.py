@@ -18,7 +18,9 @@ TURN = "pelvis_turn.top"
 USUAL, NARROW = [30.0, 31.0, 29.0, 30.5], [37.0, 38.0, 36.5, 37.5]
 
 
-class StudioTests(TestCase):
+class StudioCase(TestCase):
+    """Tobin's eight swings of a day, the last four of them narrower, and an hour out of them."""
+
     def setUp(self) -> None:
         self.maren = instructor()
         self.tobin = student(self.maren)
@@ -61,6 +63,8 @@ class StudioTests(TestCase):
             self.call("patch", f"/hours/{hour['id']}/tries/{each['id']}", {"changed": "Narrower stance"})
         return self.call("patch", f"/hours/{hour['id']}", {"columns": [TURN]})
 
+
+class StudioTests(StudioCase):
     def test_what_was_changed_stands_against_the_tries_before(self) -> None:
         hour = self.begun()
         (step,) = hour["steps"]

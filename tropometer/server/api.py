@@ -32,6 +32,7 @@ from tropometer.server.rooms import RefusedClip, RoomFailed
 from tropometer.server.shelf.api import router as shelf
 from tropometer.server.shelf.laboratory_api import router as laboratory
 from tropometer.server.studio.api import router as studio
+from tropometer.server.studio.launch_api import router as launch
 from tropometer.server.studio.services import BadTry
 from tropometer.server.talking.api import router as talking
 from tropometer.server.talking.page_api import router as pages
@@ -90,6 +91,7 @@ for router in (
     over_time,
     lessons,
     studio,
+    launch,
     walks,
     drill_checks,
     talking,

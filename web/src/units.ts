@@ -1,10 +1,13 @@
 import type { Schemas } from "./api/client";
 
 export type Units = Schemas["Me"]["units"];
-export type Unit = Schemas["ReadingKind"]["unit"];
+export type Unit = Schemas["ColumnOut"]["unit"];
 
 const PER_METRE: Record<Units, number> = { cm: 100, in: 100 / 2.54 };
-type OfLength = "m" | "m_s";
+// A ball flies in metres or yards, and at metres a second or miles an hour.
+const PER_FAR: Record<Units, number> = { cm: 1, in: 1 / 0.9144 };
+const PER_FAST: Record<Units, number> = { cm: 1, in: 1 / 0.44704 };
+type OfLength = "m" | "m_s" | "far" | "fast";
 const FACTOR: Record<Exclude<Unit, OfLength>, number> = {
   ratio: 100,
   to_one: 1,
@@ -12,6 +15,7 @@ const FACTOR: Record<Exclude<Unit, OfLength>, number> = {
   s: 1000,
   hours: 1,
   sd: 1,
+  rpm: 1,
 };
 const SIGN: Record<Exclude<Unit, OfLength>, string> = {
   ratio: "%",
@@ -20,15 +24,36 @@ const SIGN: Record<Exclude<Unit, OfLength>, string> = {
   s: "ms",
   hours: "o'clock",
   sd: "sd",
+  rpm: "rpm",
 };
-const DIGITS: Record<Unit, number> = { m: 1, m_s: 0, ratio: 0, to_one: 1, deg: 0, s: 0, hours: 1, sd: 1 };
+const DIGITS: Record<Unit, number> = {
+  m: 1,
+  m_s: 0,
+  ratio: 0,
+  to_one: 1,
+  deg: 0,
+  s: 0,
+  hours: 1,
+  sd: 1,
+  far: 0,
+  fast: 1,
+  rpm: 0,
+};
 
 /** A core value in the unit it is shown in: centimetres or inches, percent, degrees, milliseconds. */
 export function shown(value: number, unit: Unit, units: Units): number {
-  return value * (unit === "m" || unit === "m_s" ? PER_METRE[units] : FACTOR[unit]);
+  return value * factor(unit, units);
+}
+
+function factor(unit: Unit, units: Units): number {
+  if (unit === "m" || unit === "m_s") return PER_METRE[units];
+  if (unit === "far") return PER_FAR[units];
+  return unit === "fast" ? PER_FAST[units] : FACTOR[unit];
 }
 
 export function unitSign(unit: Unit, units: Units): string {
+  if (unit === "far") return units === "cm" ? "m" : "yd";
+  if (unit === "fast") return units === "cm" ? "m/s" : "mph";
   if (unit === "m_s") return `${units}/s`;
   return unit === "m" ? units : SIGN[unit];
 }

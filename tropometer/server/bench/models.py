@@ -329,6 +329,20 @@ class Pressure(models.Model):
         ]
 
 
+class Shot(models.Model):
+    """What a launch monitor said of a swing's shot."""
+
+    swing = models.OneToOneField(Swing, on_delete=models.CASCADE, related_name="shot")
+    source = models.CharField(max_length=120, help_text="the table it came in")
+    said = models.JSONField(help_text="the swing record's own object")
+
+    class Meta:
+        constraints = [models.CheckConstraint(condition=~Q(said={}), name="shot_says_something")]
+
+    def __str__(self) -> str:
+        return f"shot of {self.swing_id}"
+
+
 class BenchEdit(models.Model):
     """Every edit as it came. The browser names it, so that one sent twice is done once."""
 

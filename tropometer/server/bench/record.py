@@ -7,11 +7,12 @@ from typing import TYPE_CHECKING, cast
 from django.db.models import Prefetch, prefetch_related_objects
 
 from tropometer.server.bench.asking import post_of_swing
-from tropometer.server.bench.models import Calibration, CameraFacts, Mark, Pressure, Swing
+from tropometer.server.bench.models import Calibration, CameraFacts, Mark, Pressure, Shot, Swing
 from tropometer.server.bench.pegs import checkpoints_of
 from tropometer.server.bench.tracking import tracked_marks
 from tropometer.server.clips.camera import motion_of
 from tropometer.server.clips.services import times_s
+from tropometer.swing.formats.launch import launch_from
 from tropometer.swing.formats.plate import plate_from
 from tropometer.swing.names import (
     EVENTS,
@@ -70,6 +71,7 @@ def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> SwingRecor
         post_m=post_of_swing(swing),
         one_swing=swing.one_swing is True,  # what nobody has said is not believed
         plate=plate_from(felt.felt) if (felt := pressure_of(swing)) else None,
+        launch=launch_from(shot.said) if (shot := shot_of(swing)) else None,
         clips=tuple(_clip(clip, whole) for clip in clips),
     )
 
@@ -77,6 +79,11 @@ def record_of(swing: Swing, clips: list[Clip], whole: bool = True) -> SwingRecor
 def pressure_of(swing: Swing) -> Pressure | None:
     """What a pressure plate felt of a swing."""
     return cast(Pressure | None, getattr(swing, "pressure", None))
+
+
+def shot_of(swing: Swing) -> Shot | None:
+    """What a launch monitor said of a swing's shot."""
+    return cast(Shot | None, getattr(swing, "shot", None))
 
 
 def _clip(clip: Clip, whole: bool) -> RecordClip:

@@ -23,6 +23,7 @@ from tropometer.server.bench.models import (
     Mat,
     Peg,
     Pressure,
+    Shot,
     Swing,
     SwingQuerySet,
     Track,
@@ -41,6 +42,7 @@ from tropometer.server.clips.services import (
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.rooms import RefusedClip, RoomFailed
 from tropometer.server.text import once
+from tropometer.swing.formats.launch import launch_document
 from tropometer.swing.formats.plate import plate_document
 from tropometer.swing.formats.plate_file import read_plate
 
@@ -49,6 +51,7 @@ SHOWN_BEFORE = 60
 if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
     from tropometer.server.people.models import Student, User
+    from tropometer.swing.record.launch import Launch
 
 
 def swings_of(instructor: User) -> SwingQuerySet:
@@ -60,7 +63,7 @@ def swings_of(instructor: User) -> SwingQuerySet:
 def swing_of(instructor: User, id: UUID) -> Swing:
     """One of the instructor's swings, or Http404."""
     own = Swing.objects.seen_by(instructor)
-    return owned(own.select_related("student", "reference", "pressure", "first_look"), id)
+    return owned(own.select_related("student", "reference", "pressure", "shot", "first_look"), id)
 
 
 def swings_before(swing: Swing) -> list[Swing]:
@@ -84,6 +87,17 @@ def drop_pressure(swing: Swing) -> None:
     """Forget a pressure plate's data."""
     Pressure.objects.filter(swing=swing).delete()
     swing_changed.send(None, swing_id=swing.pk)
+
+
+def keep_shot(swing: Swing, source: str, launch: Launch) -> None:
+    """Keep what a launch monitor said of a swing's shot in place of what there was."""
+    values = {"source": source, "said": launch_document(launch)}
+    swing.shot, _ = Shot.objects.update_or_create(swing=swing, defaults=values)
+
+
+def forget_shots(swings: Iterable[Swing]) -> None:
+    """Forget what a launch monitor said of these swings' shots."""
+    Shot.objects.filter(swing__in=list(swings)).delete()
 
 
 def _check_consent(student: Student) -> None:

@@ -19,6 +19,7 @@ from tropometer.server.studio.models import MOST_TRIES, StudioHour
 from tropometer.server.text import Line
 from tropometer.swing.readings.reading import Unit
 from tropometer.teaching.trials.against import Verdict
+from tropometer.teaching.trials.outcomes import ShotUnit
 
 router = Router(tags=["studio"])
 
@@ -60,16 +61,21 @@ class RungChange(Schema):
 
 
 class ColumnOut(Schema):
+    """A reading at a moment, or at "shot" what became of the ball."""
+
     column: str
     reading: str
     at: str
-    unit: Unit
+    unit: Unit | ShotUnit
 
 
-class TriedValue(Schema):
+class ColumnValue(Schema):
     column: str
     value: float
     u95: float
+
+
+class TriedValue(ColumnValue):
     provisional: bool
 
 
@@ -81,6 +87,7 @@ class RungOut(Schema):
     changed: str
     felt: str
     left_out: str
+    has_shot: bool
     values: list[TriedValue]
 
 

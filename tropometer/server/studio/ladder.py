@@ -2,20 +2,27 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
+from dataclasses import asdict, dataclass
 from typing import TYPE_CHECKING, Any
 
-from tropometer.server.logbook.services import Logged, in_order, logged_of
+from tropometer.server.bench.record import shot_of
+from tropometer.server.logbook.services import in_order, logged_of
 from tropometer.server.studio.services import tries_of
+from tropometer.swing.formats.launch import launch_from
 from tropometer.swing.readings.register import KINDS
 from tropometer.teaching.knowledge.band import Key
 from tropometer.teaching.over_time.typical import typical_scatter
 from tropometer.teaching.trials.against import Tried
 from tropometer.teaching.trials.ladder import Column, Rung, steps
+from tropometer.teaching.trials.outcomes import outcomes, tried_shot
 
 if TYPE_CHECKING:
-    from tropometer.server.studio.models import StudioHour, Try
+    from collections.abc import Iterable
 
+    from tropometer.server.studio.models import StudioHour, Try
+    from tropometer.swing.record.launch import Launch
+
+SHOT = "shot"  # the moment of what became of the ball
 WORTH_OF_SCATTER = 1.0  # of the typical scatter: a smaller difference matters to nobody; common practice
 
 
@@ -26,28 +33,28 @@ def ladder_of(hour: StudioHour) -> dict[str, Any]:
     """
     tries = list(tries_of(hour))
     logged = logged_of([each.swing_id for each in tries])
+    shots = {
+        each.swing_id: tried_shot(launch_from(shot.said)) for each in tries if (shot := shot_of(each.swing))
+    }
     watched = [key for column in hour.columns if (key := _key(column)) is not None]
-    by_swing: dict[Any, dict[str, Logged]] = {}
+    read: dict[Any, dict[str, _Value]] = {each.swing_id: {} for each in tries}
     for key in watched:
         for row in logged.get(key, []):
-            by_swing.setdefault(row.swing, {})[_id(key)] = row
-    columns = [
-        Column(
-            id=_id(key),
-            typical=typical_scatter(key[0]),
-            worth=WORTH_OF_SCATTER * typical_scatter(key[0]).within,
-        )
-        for key in watched
-    ]
-    rungs = [_rung(each, by_swing.get(each.swing_id, {})) for each in tries]
+            tried = Tried(value=row.value, u95=row.u95, set_up_share=row.set_up_share)
+            read[row.swing][_id(key)] = _Value(tried, row.provisional)
+        for swing, found in shots.items():
+            if key[1] == SHOT and key[0] in found:
+                read[swing][_id(key)] = _Value(found[key[0]], provisional=False)
+    hit = [(id, SHOT) for id in outcomes() if any(id in found for found in shots.values())]
+    rungs = [_rung(each, read[each.swing_id]) for each in tries]
     return {
         "id": hour.pk,
         "student_id": hour.student_id,
         "day": hour.day,
         "about": hour.about,
         "columns": [_told(key) for key in watched],
-        "offered": [_told(key) for key in sorted(logged, key=in_order)],
-        "tries": [_tried(each, by_swing.get(each.swing_id, {})) for each in tries],
+        "offered": [_told(key) for key in [*sorted(logged, key=in_order), *hit]],
+        "tries": [_tried(each, read[each.swing_id], each.swing_id in shots) for each in tries],
         "steps": [
             {
                 "changed": step.changed,
@@ -58,21 +65,45 @@ def ladder_of(hour: StudioHour) -> dict[str, Any]:
                     for column, each in step.by_column.items()
                 ],
             }
-            for step in steps(rungs, columns)
+            for step in steps(rungs, [_column(key) for key in watched])
         ],
     }
 
 
-def _rung(tried: Try, rows: dict[str, Logged]) -> Rung:
-    values = {
-        column: Tried(value=row.value, u95=row.u95, set_up_share=row.set_up_share)
-        for column, row in rows.items()
-        if not row.provisional
-    }
+def shot_columns(launches: Iterable[Launch]) -> list[dict[str, str]]:
+    """The columns that any of some shots has, in order, shaped as `ColumnOut`."""
+    held = {outcome for launch in launches for outcome in tried_shot(launch)}
+    return [_told((outcome, SHOT)) for outcome in outcomes() if outcome in held]
+
+
+def shot_values(launch: Launch) -> list[dict[str, Any]]:
+    """What is known of a shot, shaped as `ColumnValue`."""
+    return [
+        {"column": _id((outcome, SHOT)), "value": tried.value, "u95": tried.u95}
+        for outcome, tried in tried_shot(launch).items()
+    ]
+
+
+@dataclass(frozen=True)
+class _Value:
+    tried: Tried
+    provisional: bool
+
+
+def _column(key: Key) -> Column:
+    if key[1] == SHOT:
+        outcome = outcomes()[key[0]]
+        return Column(id=_id(key), typical=outcome.typical, worth=outcome.worth)
+    typical = typical_scatter(key[0])
+    return Column(id=_id(key), typical=typical, worth=WORTH_OF_SCATTER * typical.within)
+
+
+def _rung(tried: Try, read: dict[str, _Value]) -> Rung:
+    values = {column: each.tried for column, each in read.items() if not each.provisional}
     return Rung(changed=tried.changed, values=values, counts=not tried.left_out)
 
 
-def _tried(tried: Try, rows: dict[str, Logged]) -> dict[str, Any]:
+def _tried(tried: Try, read: dict[str, _Value], has_shot: bool) -> dict[str, Any]:
     return {
         "id": tried.pk,
         "swing_id": tried.swing_id,
@@ -81,15 +112,22 @@ def _tried(tried: Try, rows: dict[str, Logged]) -> dict[str, Any]:
         "changed": tried.changed,
         "felt": tried.felt,
         "left_out": tried.left_out,
+        "has_shot": has_shot,
         "values": [
-            {"column": column, "value": row.value, "u95": row.u95, "provisional": row.provisional}
-            for column, row in rows.items()
+            {
+                "column": column,
+                "value": each.tried.value,
+                "u95": each.tried.u95,
+                "provisional": each.provisional,
+            }
+            for column, each in read.items()
         ],
     }
 
 
 def _told(key: Key) -> dict[str, str]:
-    return {"column": _id(key), "reading": key[0], "at": key[1], "unit": KINDS[key[0]].unit}
+    unit = outcomes()[key[0]].unit if key[1] == SHOT else KINDS[key[0]].unit
+    return {"column": _id(key), "reading": key[0], "at": key[1], "unit": unit}
 
 
 def _id(key: Key) -> str:
@@ -97,6 +135,6 @@ def _id(key: Key) -> str:
 
 
 def _key(column: str) -> Key | None:
-    """None for a reading that the register has no more."""
+    """None for what is known no more: a reading of the register, or an outcome."""
     reading, _, at = column.partition(".")
-    return (reading, at) if reading in KINDS else None
+    return (reading, at) if reading in (outcomes() if at == SHOT else KINDS) else None

@@ -54,3 +54,21 @@ class Try(models.Model):
 
     def __str__(self) -> str:
         return f"try {self.position} of {self.hour_id}"
+
+
+class LaunchProfile(models.Model):
+    """What the columns of a launch monitor's table are, said once and kept."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    instructor = models.ForeignKey("people.User", on_delete=models.CASCADE, related_name="launch_profiles")
+    name = models.CharField(max_length=80)
+    columns = models.JSONField(help_text="a column's name → field, unit, and which side is positive")
+
+    class Meta:
+        ordering = ["name", "id"]
+        constraints = [
+            models.UniqueConstraint(fields=["instructor", "name"], name="launch_profile_name_once"),
+        ]
+
+    def __str__(self) -> str:
+        return self.name

@@ -81,7 +81,7 @@ def put_in_order(hour: StudioHour, ids: Sequence[UUID]) -> None:
 
 def tries_of(hour: StudioHour) -> QuerySet[Try]:
     """An hour's tries in their order, but for those whose swing lies in the bin."""
-    return hour.tries.filter(swing__removed_at__isnull=True).select_related("swing")
+    return hour.tries.filter(swing__removed_at__isnull=True).select_related("swing__shot")
 
 
 def watch(hour: StudioHour, columns: Sequence[str]) -> None:

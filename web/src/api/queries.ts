@@ -182,6 +182,11 @@ export const shelfQuery = (query: PageOf = ALL) =>
   });
 
 /** What laboratories' markers stand for, as it was said before. */
+export const launchProfilesQuery = queryOptions({
+  queryKey: ["launch-profiles"],
+  queryFn: () => got(api.GET("/api/launch-profiles")),
+});
+
 export const markerProfilesQuery = queryOptions({
   queryKey: ["marker-profiles"],
   queryFn: () => got(api.GET("/api/shelf/laboratory/profiles")),

@@ -1607,6 +1607,87 @@ export interface paths {
         patch: operations["tropometer_server_studio_api_change_try"];
         trace?: never;
     };
+    "/api/hours/{id}/shots/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Into Table
+         * @description What a launch monitor's table holds; nothing of it is kept.
+         */
+        post: operations["tropometer_server_studio_launch_api_look_into_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/shots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Table In
+         * @description Keep the table's shots with the hour's tries, all or none.
+         */
+        post: operations["tropometer_server_studio_launch_api_take_table_in"];
+        /**
+         * Forget Hours Shots
+         * @description Forget what a launch monitor said at the hour's tries.
+         */
+        delete: operations["tropometer_server_studio_launch_api_forget_hours_shots"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/launch-profiles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Launch Profiles */
+        get: operations["tropometer_server_studio_launch_api_launch_profiles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/launch-profiles/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget Launch Profile
+         * @description Forget what a table's columns are; shots that came by it stay.
+         */
+        delete: operations["tropometer_server_studio_launch_api_forget_launch_profile"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/walk": {
         parameters: {
             query?: never;
@@ -6239,7 +6320,10 @@ export interface components {
             /** More */
             more: number;
         };
-        /** ColumnOut */
+        /**
+         * ColumnOut
+         * @description A reading at a moment, or at "shot" what became of the ball.
+         */
         ColumnOut: {
             /** Column */
             column: string;
@@ -6247,11 +6331,8 @@ export interface components {
             reading: string;
             /** At */
             at: string;
-            /**
-             * Unit
-             * @enum {string}
-             */
-            unit: "m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd";
+            /** Unit */
+            unit: ("m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd") | ("far" | "fast" | "rpm");
         };
         /**
          * LadderOut
@@ -6309,6 +6390,8 @@ export interface components {
             felt: string;
             /** Left Out */
             left_out: string;
+            /** Has Shot */
+            has_shot: boolean;
             /** Values */
             values: components["schemas"]["TriedValue"][];
         };
@@ -6388,6 +6471,141 @@ export interface components {
             felt?: string | null;
             /** Left Out */
             left_out?: string | null;
+        };
+        /**
+         * ColumnUse
+         * @description What a column is: a field in a unit, and which side is positive where it lies to one.
+         */
+        ColumnUse: {
+            /** Field */
+            field: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+            /**
+             * Positive
+             * @default right
+             * @enum {string}
+             */
+            positive: "right" | "left" | "ball_side";
+        };
+        /** ColumnValue */
+        ColumnValue: {
+            /** Column */
+            column: string;
+            /** Value */
+            value: number;
+            /** U95 */
+            u95: number;
+        };
+        /** LaunchColumn */
+        LaunchColumn: {
+            /** Name */
+            name: string;
+            /** Samples */
+            samples: string[];
+            use: components["schemas"]["ColumnUse"] | null;
+        };
+        /** LaunchFieldOut */
+        LaunchFieldOut: {
+            /** Field */
+            field: string;
+            /** Words */
+            words: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "speed" | "length" | "angle" | "turns" | "clock";
+            /** Units */
+            units: string[];
+            /** Sided */
+            sided: boolean;
+        };
+        /** LaunchLine */
+        LaunchLine: {
+            /** Line */
+            line: number;
+            /** At */
+            at: string | null;
+            /** Try Id */
+            try_id: string | null;
+            /** Values */
+            values: components["schemas"]["ColumnValue"][];
+        };
+        /**
+         * LaunchLooked
+         * @description A table as it would be taken in; `trouble` says what is wrong, and then there are no lines.
+         */
+        LaunchLooked: {
+            /** Columns */
+            columns: components["schemas"]["LaunchColumn"][];
+            /**
+             * Decimal
+             * @enum {string}
+             */
+            decimal: "." | ",";
+            /** Profile */
+            profile: string;
+            /** Found */
+            found: components["schemas"]["ColumnOut"][];
+            /** Lines */
+            lines: components["schemas"]["LaunchLine"][];
+            /** Trouble */
+            trouble: string;
+            /** Fields */
+            fields: components["schemas"]["LaunchFieldOut"][];
+        };
+        /**
+         * LaunchLook
+         * @description The text of a table; `columns` null: as a profile or their names have it.
+         */
+        LaunchLook: {
+            /** Text */
+            text: string;
+            /** Columns */
+            columns?: {
+                [key: string]: components["schemas"]["ColumnUse"];
+            } | null;
+            /** Decimal */
+            decimal?: ("." | ",") | null;
+        };
+        /**
+         * LaunchIn
+         * @description A table as it is to be taken in: `tries` by line; its columns are kept as `profile`.
+         */
+        LaunchIn: {
+            /** Text */
+            text: string;
+            /** Columns */
+            columns: {
+                [key: string]: components["schemas"]["ColumnUse"];
+            };
+            /** Decimal */
+            decimal?: ("." | ",") | null;
+            /** File Name */
+            file_name: string;
+            /** Tries */
+            tries: {
+                [key: string]: string;
+            };
+            /**
+             * Profile
+             * @default
+             */
+            profile: string;
+        };
+        /** LaunchProfileOut */
+        LaunchProfileOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
         };
         /** TakeOut */
         TakeOut: {
@@ -10921,6 +11139,165 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LadderOut"];
                 };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_launch_api_look_into_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LaunchLook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaunchLooked"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_launch_api_take_table_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LaunchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_launch_api_forget_hours_shots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_launch_api_launch_profiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaunchProfileOut"][];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_launch_api_forget_launch_profile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem (RFC 9457) */
             default: {

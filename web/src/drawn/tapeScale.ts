@@ -8,7 +8,7 @@ export interface TapeScale {
   ticks: number[];
 }
 
-const STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 25, 50, 100, 200, 500];
+const STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 25, 50, 100, 200, 500, 1000];
 const WANTED_TICKS = 6;
 const LEAST_ROOM: Record<Unit, number> = {
   m: 0.5,
@@ -19,6 +19,9 @@ const LEAST_ROOM: Record<Unit, number> = {
   s: 10,
   hours: 0.2,
   sd: 0.5,
+  far: 2,
+  fast: 0.5,
+  rpm: 100,
 };
 
 /**
@@ -33,7 +36,7 @@ export function tapeScale(values: number[], unit: Unit, units: Units, fromNothin
   const least = Math.min(...all);
   const most = Math.max(...all);
   const room = Math.max((most - least) * 0.06, LEAST_ROOM[unit]);
-  const step = STEPS.find((each) => (most - least + 2 * room) / each <= WANTED_TICKS) ?? 1000;
+  const step = STEPS.find((each) => (most - least + 2 * room) / each <= WANTED_TICKS) ?? 2000;
   const low = Math.floor((least - room) / step) * step;
   const high = Math.ceil((most + room) / step) * step;
   // Tenths do not add up exactly in binary; a tick says what it means.

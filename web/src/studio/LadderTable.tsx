@@ -4,8 +4,7 @@ import type { Schemas } from "../api/client";
 import { tapeScale } from "../drawn/tapeScale";
 import { BenchLink } from "../parts/BenchLink";
 import { type Units, withError } from "../units";
-import { SIGNED } from "../words";
-import { type Column, changedWords, columnWords, type Ladder, type Try } from "./ladderWords";
+import { type Column, changedWords, columnWords, isSigned, type Ladder, type Try } from "./ladderWords";
 import { Whisker } from "./Whisker";
 
 interface Doings {
@@ -124,7 +123,7 @@ function Cell(props: { column: Column; tried: Try; ladder: Ladder; units: Units 
   return (
     <>
       <span className="num block text-xs whitespace-nowrap">
-        {withError(own.value, own.u95, column.unit, units, SIGNED.has(column.reading))}
+        {withError(own.value, own.u95, column.unit, units, isSigned(column))}
         {own.provisional && <span className="font-sans italic"> provisional</span>}
       </span>
       <Whisker {...own} scale={scale} base={base} />

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Table2 } from "lucide-react";
 import { useId, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, got, type Schemas } from "../api/client";
@@ -8,6 +9,7 @@ import { Trouble } from "../parts/Trouble";
 import { day } from "../parts/when";
 import { done } from "../shell/undo";
 import { LadderTable } from "./LadderTable";
+import { LaunchSheet } from "./LaunchSheet";
 import { columnWords, type Ladder } from "./ladderWords";
 import { StepPlate } from "./StepPlate";
 
@@ -29,6 +31,7 @@ function Hour({ ladder }: { ladder: Ladder }) {
   const student = useQuery(studentQuery(ladder.student_id)).data;
   const units = useQuery(meQuery).data?.units ?? "cm";
   const [sure, setSure] = useState(false); // what was said at its tries goes with it
+  const [shots, setShots] = useState(false);
   const path = { id };
   const act = useMutation({
     mutationFn: (doing: () => Promise<Ladder>) => doing(),
@@ -90,14 +93,21 @@ function Hour({ ladder }: { ladder: Ladder }) {
     <Page
       title={`Studio hour, ${day(ladder.day)}`}
       actions={
-        <button
-          type="button"
-          className="btn btn-ghost btn-sm"
-          onClick={() => (sure ? remove.mutate() : setSure(true))}
-          onBlur={() => setSure(false)}
-        >
-          {sure ? "Forget it with all that was said at its tries?" : "Forget this hour"}
-        </button>
+        <>
+          {ladder.tries.length > 0 && (
+            <button type="button" className="btn btn-sm" onClick={() => setShots(true)}>
+              <Table2 size={14} aria-hidden /> Shots from a table
+            </button>
+          )}
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            onClick={() => (sure ? remove.mutate() : setSure(true))}
+            onBlur={() => setSure(false)}
+          >
+            {sure ? "Forget it with all that was said at its tries?" : "Forget this hour"}
+          </button>
+        </>
       }
     >
       <p className="mb-3 text-sm">
@@ -109,6 +119,7 @@ function Hour({ ladder }: { ladder: Ladder }) {
         say the same stand together.
       </p>
       {trouble && <Trouble error={trouble} />}
+      {shots && <LaunchSheet ladder={ladder} units={units} close={() => setShots(false)} />}
       <Watched ladder={ladder} change={(columns) => change({ columns })} />
       {ladder.tries.length === 0 ? (
         <Empty>No swing of this day is in the log yet that is not of another hour.</Empty>

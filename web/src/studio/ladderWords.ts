@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { sureWords } from "../drawn/changeWords";
 import { number, type Unit, type Units, unitSign } from "../units";
-import { momentWords, READING_WORDS } from "../words";
+import { momentWords, READING_WORDS, SIGNED } from "../words";
 
 export type Ladder = Schemas["LadderOut"];
 export type Column = Schemas["ColumnOut"];
@@ -9,9 +9,33 @@ export type Against = Schemas["AgainstOut"];
 export type Step = Schemas["StepOut"];
 export type Try = Schemas["RungOut"];
 
+/** What became of a shot. What lies to a side says which is positive, so that it holds for either hand. */
+const SHOT_WORDS: Record<string, string> = {
+  club_speed: "Club speed",
+  ball_speed: "Ball speed",
+  club_path: "Club path (+ in to out)",
+  face: "Face (+ open)",
+  face_to_path: "Face to path (+ open)",
+  attack: "Attack (+ up)",
+  launch: "Launch angle",
+  start: "Start (+ to the ball's side)",
+  spin: "Spin",
+  carry: "Carry",
+  aside: "Aside (+ to the ball's side)",
+  low_point: "Low point (+ past the ball)",
+};
+const SHOT_SIGNED = new Set(["club_path", "face", "face_to_path", "attack", "start", "aside", "low_point"]);
+const isShot = ({ at }: Column) => at === "shot";
+
 /** What a column is called: "Pelvis turn, top". */
-export const columnWords = ({ reading, at }: Column) =>
-  `${READING_WORDS[reading] ?? reading}, ${momentWords(at).toLowerCase()}`;
+export const columnWords = (column: Column) =>
+  isShot(column)
+    ? (SHOT_WORDS[column.reading] ?? column.reading)
+    : `${READING_WORDS[column.reading] ?? column.reading}, ${momentWords(column.at).toLowerCase()}`;
+
+/** Whether a plus is written before what is more than nothing. */
+export const isSigned = (column: Column) =>
+  isShot(column) ? SHOT_SIGNED.has(column.reading) : SIGNED.has(column.reading);
 
 /** What the tries without a change are called. */
 export const changedWords = (changed: string) => changed || "As before";

@@ -38,6 +38,7 @@ PARTS = (
     Part("people.MotionMeasured", "student"),
     Part("bench.Swing", "student", ("instructor", "sent_by", "removed_at")),
     Part("bench.Pressure", "swing"),
+    Part("bench.Shot", "swing"),
     Part("clips.Clip", "swing", ("instructor",)),
     Part("clips.SeenBody", "clip"),
     Part("clips.Proposals", "clip"),
