@@ -38,7 +38,7 @@ class LaunchTests(StudioCase):
         ladder = self.call("get", f"/hours/{self.hour['id']}")
         self.assertEqual(
             [(each["column"], each["unit"]) for each in ladder["columns"]],
-            [(PATH, "deg"), ("carry.shot", "far")],
+            [(PATH, "shot_deg"), ("carry.shot", "far")],
         )
         path, carry = ladder["steps"][0]["columns"]
         self.assertEqual((path["verdict"], carry["verdict"]), ("real", "not_shown"))

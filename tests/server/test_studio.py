@@ -8,10 +8,12 @@ from typing import Any
 from django.test import Client, TestCase
 from django.utils import timezone
 
-from tests.server.making import instructor, student
+from tests.server.making import MediaCase, instructor, student
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.services import remove
+from tropometer.server.demo.hour import studio_hour
 from tropometer.server.logbook.models import LoggedReading, LoggedSwing
+from tropometer.server.studio.ladder import ladder_of
 from tropometer.server.studio.models import StudioHour, Try
 
 TURN = "pelvis_turn.top"
@@ -131,3 +133,25 @@ class StudioTests(StudioCase):
             self.assertEqual(other.get(path).status_code, 404)
         gone = other.delete(f"/api/hours/{hour['id']}/tries/{hour['tries'][0]['id']}")
         self.assertEqual(gone.status_code, 404)
+
+
+class DemoHourTests(MediaCase):
+    def test_the_demo_s_hour_goes_there_and_back_with_shots_and_mat_at_every_try(self) -> None:
+        maren = instructor()
+        wynn = student(maren, name="Wynn Osk", email="")
+        studio_hour(wynn)
+        hour = StudioHour.objects.get(student=wynn)
+        ladder = ladder_of(hour)
+        self.assertEqual(len(ladder["tries"]), 12)
+        self.assertTrue(all(each["has_shot"] for each in ladder["tries"]))
+        swings = Swing.objects.filter(student=wynn)
+        self.assertEqual(swings.filter(pressure__isnull=False).count(), 12)
+        self.assertEqual(swings.filter(clips__isnull=False).distinct().count(), 3)
+        self.assertFalse(swings.filter(clips__isnull=False, answered_at__isnull=True).exists())
+        (step,) = ladder["steps"]
+        self.assertEqual((step["changed"], step["went_back"], step["drifted"]), ("Narrower stance", True, []))
+        found = {each["column"]: each for each in step["columns"]}
+        # Nobody has read the clip in the middle here: three narrower tries are too few to be sure of.
+        self.assertEqual(found["pelvis_turn.top"]["verdict"], "seems")
+        self.assertGreater(found["pelvis_turn.top"]["low"], 5)
+        self.assertEqual(found["club_path.shot"]["verdict"], "unsure")

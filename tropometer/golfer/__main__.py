@@ -9,6 +9,7 @@ from pathlib import Path
 
 from tropometer.golfer.cast import TAKES, Take
 from tropometer.golfer.clips import write_clip
+from tropometer.golfer.hour_truth import HOUR_FILE, write_hour
 from tropometer.golfer.usual import write_usual
 from tropometer.swing.doubts import usual_swings
 from tropometer.swing.scene import usual_places
@@ -28,9 +29,14 @@ def main() -> None:
     parser.add_argument("names", nargs="*", metavar="NAME", help="only takes whose name starts so")
     parser.add_argument("--strip", action="store_true", help="paint each frame's number into the picture")
     parser.add_argument("--usual", action="store_true", help="write where marks usually are; draw nothing")
+    parser.add_argument("--hour", action="store_true", help="write what is true of an hour; draw nothing")
     arguments = parser.parse_args()
     if arguments.usual:
         write_usual(Path(usual_places.__file__), Path(usual_swings.__file__))
+        return
+    if arguments.hour:
+        arguments.folder.mkdir(parents=True, exist_ok=True)
+        write_hour(arguments.folder / HOUR_FILE)
         return
     wanted = tuple(arguments.names) or ("",)
     takes = sorted((t for t in TAKES if t.name.startswith(wanted)), key=lambda t: -t.recording.capture_fps)

@@ -10,6 +10,7 @@ from tropometer.golfer.camera import Camera
 from tropometer.golfer.faults import with_faults
 from tropometer.golfer.footage import Film
 from tropometer.golfer.formats import Recording
+from tropometer.golfer.hour import hour_swings
 from tropometer.golfer.settings import SwingSettings
 from tropometer.swing.names import Hand, View
 
@@ -97,6 +98,7 @@ ENDING: dict[View, str] = {
     "down_the_line": "line",
     "up_the_line": "up",
 }
+HOUR = "wynn_hour"
 SOUND = schools.loaded_shift()
 FLARED = SwingSettings(lead_flare=25, trail_flare=18)
 
@@ -110,6 +112,7 @@ SWINGS: dict[str, SwingSettings] = {
     "dag_month": with_faults(schools.centred(), trail_knee_locked=0.93, sway=0.03),
     "wynn": with_faults(SwingSettings(), wide_stance=1.0, early_extension=0.35),
     "wynn_narrower": with_faults(SwingSettings(), wide_stance=0.4, slide=0.3),
+    **hour_swings(HOUR),
     "sunniva_square": with_faults(SwingSettings(), square_feet=1.0, trail_knee_held=0.8),
     "sunniva_flared": with_faults(FLARED, trail_knee_held=0.25),
     "sunniva_month": with_faults(FLARED, trail_knee_held=0.15, early_extension=0.3),
@@ -194,6 +197,14 @@ def _take(
     return Take(name, person, settings, camera, Film(grain=grain), recording or Recording(), indoors)
 
 
+FILMED = (1, 6, 12)  # of the hour's swings: no clip of the others was kept
+
+
+def hour_take(number: int) -> Take:
+    """A swing of the studio hour, whose camera stands all hour where it stands."""
+    return _take(f"{HOUR}_{number:02}", "face_on", distance=4.5, height=1.05, fov=33, off_square=0.5)
+
+
 SIXTY = Recording()
 SLOW_120 = Recording(codec="libx265", container="mov", capture_fps=120, played_fps=30)
 SLOW_240 = Recording(codec="libx264", container="mp4", capture_fps=240, played_fps=30)
@@ -221,6 +232,7 @@ TAKES: tuple[Take, ...] = (
     _take("wynn", FACE, distance=4.4, fov=33, off_square=4.5, roll=0.8, drift=0.06),
     _take("wynn", LINE, distance=4.3, fov=33, off_square=2.0, drift=0.06),
     _take("wynn_narrower", BEHIND, distance=4.5, height=1.15, fov=32, off_square=2.5, roll=0.4),
+    *(hour_take(number) for number in FILMED),
     _take("sunniva_square", FACE, distance=4.5, fov=40, portrait=True, recording=HEVC_TURNED),
     _take("sunniva_square", LINE, distance=4.6, fov=40, portrait=True, recording=HEVC_TURNED),
     _take(

@@ -12,6 +12,9 @@ test("tempo is said as it is spoken, shares in per cent", () => {
   expect(withError(0.464, 0.12, "m_s", "cm", true)).toBe("+46 ± 12 cm/s");
   expect(withError(-0.5, 0.12, "m_s", "in")).toBe("−20 ± 5 in/s");
   expect(withError(0.62, 0.03, "ratio", "cm")).toBe("62 ± 3 %");
+  expect(withError(137.16, 3, "far", "in")).toBe("150 ± 3 yd");
+  expect(withError(35.76, 0.7, "fast", "in")).toBe("80.0 ± 1.6 mph");
+  expect(withError(-2.34, 1.5, "shot_deg", "cm", true)).toBe("−2.3 ± 1.5°");
 });
 
 test("a time that is too unsure says that it tells nothing", () => {

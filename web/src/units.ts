@@ -16,6 +16,7 @@ const FACTOR: Record<Exclude<Unit, OfLength>, number> = {
   hours: 1,
   sd: 1,
   rpm: 1,
+  shot_deg: 1,
 };
 const SIGN: Record<Exclude<Unit, OfLength>, string> = {
   ratio: "%",
@@ -25,6 +26,7 @@ const SIGN: Record<Exclude<Unit, OfLength>, string> = {
   hours: "o'clock",
   sd: "sd",
   rpm: "rpm",
+  shot_deg: "°",
 };
 const DIGITS: Record<Unit, number> = {
   m: 1,
@@ -38,6 +40,7 @@ const DIGITS: Record<Unit, number> = {
   far: 0,
   fast: 1,
   rpm: 0,
+  shot_deg: 1,
 };
 
 /** A core value in the unit it is shown in: centimetres or inches, percent, degrees, milliseconds. */
@@ -75,10 +78,19 @@ export function number(value: number, unit: Unit, units: Units, signed = false):
   return `${value < 0 && !zero ? "−" : signed && !zero ? "+" : ""}${text}`;
 }
 
+/** What stands behind a number: " cm"; degrees close up to theirs. */
+export function signBehind(unit: Unit, units: Units): string {
+  return `${unit === "deg" || unit === "shot_deg" ? "" : " "}${unitSign(unit, units)}`;
+}
+
+/** "4.2 cm", "15°". */
+export function withSign(value: number, unit: Unit, units: Units, signed = false): string {
+  return `${number(value, unit, units, signed)}${signBehind(unit, units)}`;
+}
+
 /** "−13.2 ± 1.1 cm"; degrees close up to their number. */
 export function withError(value: number, u95: number, unit: Unit, units: Units, signed = false): string {
-  const gap = unit === "deg" ? "" : " ";
-  return `${number(value, unit, units, signed)} ± ${number(u95, unit, units)}${gap}${unitSign(unit, units)}`;
+  return `${number(value, unit, units, signed)} ± ${withSign(u95, unit, units)}`;
 }
 
 /** Times that are less sure than this tell nothing of a swing, whose way down takes a quarter of a second. */

@@ -178,8 +178,12 @@ def mat(known: dict[str, Any], name: str) -> MatValue | None:
 
 def pressure_table(name: str) -> str:
     """What a pressure plate felt during a demo clip's swing, as its file would say; impact is at 0 s."""
-    known = truth(name)
-    hand = random.Random(f"{name} pressure")
+    return plate_table(truth(name))
+
+
+def plate_table(known: dict[str, Any]) -> str:
+    """The same for a swing of which only what is true is kept."""
+    hand = random.Random(f"{known['name']} pressure")
     lines = ["time_s,lead_force_n,trail_force_n,lead_toe,lead_outer,trail_toe,trail_outer"]
     columns = [known["mat"][name] for name in ("lead_force_n", "trail_force_n", "lead_place", "trail_place")]
     impact_s = known["times_s"]["checkpoints"]["impact"]

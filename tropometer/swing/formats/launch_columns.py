@@ -86,8 +86,8 @@ FIELDS: dict[str, Field] = {
         none_of=("height", "depth"),
     ),
     "time": Field(
-        words="time of day", kind="clock", least=0, most=0, all_of=(("time", "clock", "timestamp"),),
-        none_of=("flight", "hang", "carry", "air", "swing", "back"),
+        words="time of day", kind="clock", least=0, most=0, all_of=(("time", "clock", "timestamp", "hit"),),
+        none_of=("impact", "flight", "hang", "carry", "air", "swing", "back"),
     ),
 }  # fmt: skip
 USUAL_UNIT: dict[Kind, str] = {"speed": "m/s", "length": "m", "angle": "deg", "turns": "rpm", "clock": ""}

@@ -15,8 +15,8 @@ from tropometer.teaching.trials.against import Tried
 
 SHIPPED = Path(__file__).parents[1] / "book" / "shots.json"
 FACE_TO_PATH = "face_to_path"
-# Metres of a shot's flight, metres a second, turns a minute: other sizes than those of a body.
-ShotUnit = Literal["far", "fast", "rpm"]
+# Metres of a flight, metres a second, degrees to their tenths, turns a minute: not the sizes of a body.
+ShotUnit = Literal["far", "fast", "shot_deg", "rpm"]
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -6332,7 +6332,7 @@ export interface components {
             /** At */
             at: string;
             /** Unit */
-            unit: ("m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd") | ("far" | "fast" | "rpm");
+            unit: ("m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd") | ("far" | "fast" | "shot_deg" | "rpm");
         };
         /**
          * LadderOut

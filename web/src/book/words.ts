@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import type { Book } from "../api/queries";
-import { number, type Units, unitSign } from "../units";
+import { number, signBehind, type Units } from "../units";
 import { momentWords, READING_WORDS, SIGNED } from "../words";
 
 export type Drill = Book["drills"][number];
@@ -28,7 +28,7 @@ export const spoken = (id: string) => id.replaceAll("_", " ");
 export function bandWords(band: Band, units: Units, unitOf: UnitOf): string {
   const unit = unitOf[band.reading] ?? "ratio";
   const said = (value: number) => number(value, unit, units, SIGNED.has(band.reading));
-  const sign = unit === "deg" ? "°" : ` ${unitSign(unit, units)}`;
+  const sign = signBehind(unit, units);
   const what = `${READING_WORDS[band.reading] ?? spoken(band.reading)} ${momentWords(band.at).toLowerCase()}`;
   const clubs = band.clubs && band.clubs.length < 4 ? ` (${band.clubs.join(", ")})` : "";
   if (band.low == null) return `${what}: at most ${said(band.high ?? 0)}${sign}${clubs}`;

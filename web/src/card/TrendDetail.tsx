@@ -7,7 +7,7 @@ import { BenchLink } from "../parts/BenchLink";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
 import { day } from "../parts/when";
-import { number, type Unit, type Units, unitSign, withError } from "../units";
+import { number, signBehind, type Unit, type Units, withError, withSign } from "../units";
 import { momentWords, READING_WORDS, SIGNED } from "../words";
 import { type GoalOnTime, TrendChart } from "./TrendChart";
 import type { Span, Timed, Trend, Trends } from "./trend";
@@ -146,7 +146,7 @@ function dayWords(
   units: Units,
 ) {
   const said = (each: number) => number(each, unit, units, true);
-  const sign = `${unit === "deg" ? "" : " "}${unitSign(unit, units)}`;
+  const sign = signBehind(unit, units);
   const all = `The ${swings} swings of ${day(on)} together: ${withError(mean, u95, unit, units, true)}; they scatter by ${number(scatter, unit, units)}${sign}.`;
   if (value === null || low === null || high === null) return all;
   return `${all} The one of ${said(value)}${sign} is unlike the others: by them it would lie between ${said(low)} and ${said(high)}${sign}.`;
@@ -156,7 +156,6 @@ type Repeats = NonNullable<Schemas["ChangeSince"]["repeats"]>;
 
 /** How far one swing repeats within a day, over all students. */
 function repeatWords({ subjects, sem, least_change, single }: Repeats, unit: Unit, units: Units) {
-  const said = (each: number) =>
-    `${number(each, unit, units)}${unit === "deg" ? "" : " "}${unitSign(unit, units)}`;
+  const said = (each: number) => withSign(each, unit, units);
   return `Over ${subjects} of your students one swing repeats within ${said(sem)} on a day (standard error): of single swings, only a change of more than ${said(least_change)} is one. Of all differences between single swings ${Math.round(Math.max(0, single) * 100)} % are between students (intraclass correlation).`;
 }

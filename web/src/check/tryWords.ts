@@ -1,6 +1,5 @@
 import type { Schemas } from "../api/client";
-import { withSign } from "../lesson/goalWords";
-import { shown, type Unit, type Units, unitSign } from "../units";
+import { shown, signBehind, type Unit, type Units, withSign } from "../units";
 import { type Hand, sidesOf, type View } from "../words";
 
 export type Try = Schemas["TryOut"];
@@ -28,7 +27,7 @@ export function tryWords(answer: Answer, view: View | null, units: Units, hand: 
 function roughly(value: number, u95: number, unit: Unit, units: Units): string {
   const length = shown(value, unit, units);
   if (shown(u95, unit, units) < COARSE) return withSign(value, unit, units);
-  return `${Math.round(length)}${unit === "deg" ? "" : " "}${unitSign(unit, units)}`;
+  return `${Math.round(length)}${signBehind(unit, units)}`;
 }
 
 const COARSE = 2;

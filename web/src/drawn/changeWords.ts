@@ -1,12 +1,11 @@
 import type { Schemas } from "../api/client";
-import { number, type Unit, type Units, unitSign, withError } from "../units";
+import { type Unit, type Units, withError, withSign } from "../units";
 
 export type Change = Schemas["ChangeOut"];
 type Worst = Schemas["ChangeSince"]["worst"];
 
 /** A length of something that was read, without its way: "2.1 cm". */
-const size = (value: number, unit: Unit, units: Units) =>
-  `${number(Math.abs(value), unit, units)}${unit === "deg" ? "" : " "}${unitSign(unit, units)}`;
+const size = (value: number, unit: Unit, units: Units) => withSign(Math.abs(value), unit, units);
 
 /** Whether a reading changed, for who teaches: "moved toward the band by 6.2 ± 2.4 cm, 99 % sure". */
 export function changeWords(change: Change, unit: Unit, units: Units): string {

@@ -22,6 +22,7 @@ const LEAST_ROOM: Record<Unit, number> = {
   far: 2,
   fast: 0.5,
   rpm: 100,
+  shot_deg: 1,
 };
 
 /**

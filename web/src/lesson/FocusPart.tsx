@@ -4,7 +4,7 @@ import { TapePicture } from "../drawn/TapePicture";
 import { DrillShown } from "../parts/DrillShown";
 import { day } from "../parts/when";
 import { MISS_WORDS } from "../students/bodyWords";
-import { number, type Units, unitSign } from "../units";
+import { type Units, withSign } from "../units";
 import { type Hand, VIEW_WORDS } from "../words";
 import { checkWords, goalWords, readWords } from "./goalWords";
 
@@ -64,9 +64,7 @@ function Goal({ goal, units, hand }: { goal: NonNullable<Focus["goal"]>; units: 
           <>
             {" "}
             In this swing {readWords(goal.reading, goal.then.value, goal.unit, units, hand)} (±{" "}
-            {number(goal.then.u95, goal.unit, units)}
-            {goal.unit === "deg" ? "" : " "}
-            {unitSign(goal.unit, units)}).
+            {withSign(goal.then.u95, goal.unit, units)}).
           </>
         )}
       </p>

@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { number, type Unit, type Units, unitSign } from "../units";
+import { number, type Unit, type Units, withSign } from "../units";
 import { type Hand, momentWords, READING_WORDS, SIGNED, sidesOf } from "../words";
 
 type Goal = Pick<Schemas["GoalSent"], "reading" | "at" | "low" | "high" | "unit">;
@@ -109,9 +109,4 @@ export function rangeWords(
   return low != null
     ? `at least ${withSign(low, unit, units, signed)}`
     : `at most ${withSign(high ?? 0, unit, units, signed)}`;
-}
-
-/** "4.2 cm", "15°". */
-export function withSign(value: number, unit: Unit, units: Units, signed = false): string {
-  return `${number(value, unit, units, signed)}${unit === "deg" ? "" : " "}${unitSign(unit, units)}`;
 }

@@ -2,9 +2,9 @@ import type { Schemas } from "../api/client";
 import { settlesWords } from "../drawn/changeWords";
 import { TapePicture } from "../drawn/TapePicture";
 import { DrawnFrame } from "../lesson/DrawnFrame";
-import { nameOf, readWords, withSign } from "../lesson/goalWords";
+import { nameOf, readWords } from "../lesson/goalWords";
 import { day } from "../parts/when";
-import type { Unit, Units } from "../units";
+import { type Unit, type Units, withSign } from "../units";
 import { type Hand, momentWords } from "../words";
 
 type Row = Schemas["ThenAndNow"];

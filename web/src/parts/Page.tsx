@@ -5,16 +5,18 @@ import { usePageTitle } from "./usePageTitle";
 export function Page({
   title,
   actions,
+  wide,
   children,
 }: {
   title: string;
   actions?: ReactNode;
+  wide?: boolean;
   children: ReactNode;
 }) {
   usePageTitle(title);
   return (
-    <div className="mx-auto max-w-5xl px-4 py-5">
-      <div className="flex items-end justify-between gap-4">
+    <div className={`mx-auto px-4 py-5 ${wide ? "max-w-7xl" : "max-w-5xl"}`}>
+      <div className="flex flex-wrap items-end justify-between gap-x-4">
         <h1 className="text-2xl font-bold">{title}</h1>
         <div className="flex gap-2">{actions}</div>
       </div>

@@ -27,7 +27,7 @@ export function LadderTable({ ladder, units, doings }: { ladder: Ladder; units: 
             <th scope="col">What was changed</th>
             <th scope="col">What they felt</th>
             {ladder.columns.map((column) => (
-              <th scope="col" key={column.column}>
+              <th scope="col" key={column.column} className="max-w-32 leading-tight whitespace-normal">
                 {columnWords(column)}
               </th>
             ))}

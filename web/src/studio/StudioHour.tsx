@@ -91,6 +91,7 @@ function Hour({ ladder }: { ladder: Ladder }) {
   const trouble = act.error ?? remove.error;
   return (
     <Page
+      wide
       title={`Studio hour, ${day(ladder.day)}`}
       actions={
         <>

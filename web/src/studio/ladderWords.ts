@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { sureWords } from "../drawn/changeWords";
-import { number, type Unit, type Units, unitSign } from "../units";
+import { number, type Unit, type Units, withSign } from "../units";
 import { momentWords, READING_WORDS, SIGNED } from "../words";
 
 export type Ladder = Schemas["LadderOut"];
@@ -42,9 +42,8 @@ export const changedWords = (changed: string) => changed || "As before";
 
 /** "+7.1 ± 3.0°", with the half of its interval. */
 export function byWords(found: Against, unit: Unit, units: Units): string {
-  const gap = unit === "deg" ? "" : " ";
   const half = (found.high - found.low) / 2;
-  return `${number(found.by, unit, units, true)} ± ${number(half, unit, units)}${gap}${unitSign(unit, units)}`;
+  return `${number(found.by, unit, units, true)} ± ${withSign(half, unit, units)}`;
 }
 
 /** Whether a difference is more than errors and scatter, and what would settle it. */

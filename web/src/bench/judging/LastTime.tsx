@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { changeWords, STATE_WORDS, settlesWords } from "../../drawn/changeWords";
 import { GoalRing } from "../../drawn/GoalRing";
 import { day } from "../../parts/when";
-import { number, type Units, unitSign } from "../../units";
+import { number, signBehind, type Units } from "../../units";
 import { momentWords, READING_WORDS, SIGNED } from "../../words";
 import type { LastFocus } from "./thenAndNow";
 import { useThenAndNow } from "./useThenAndNow";
@@ -57,8 +57,7 @@ function toldOf({ goal, change, state, now_provisional }: LastFocus, units: Unit
   const provisional = now_provisional ? " Provisional." : "";
   if (!change) return `${what}: ${stands}${provisional}`;
   const said = (value: number) => number(value, goal.unit, units, SIGNED.has(goal.reading));
-  const gap = goal.unit === "deg" ? "" : " ";
-  const ends = `${what}: ${said(change.then)} → ${said(change.now)}${gap}${unitSign(goal.unit, units)}`;
+  const ends = `${what}: ${said(change.then)} → ${said(change.now)}${signBehind(goal.unit, units)}`;
   const more = settlesWords(change);
   return `${ends}: ${changeWords(change, goal.unit, units)}. ${stands}${more && ` ${more}`}${provisional}`;
 }

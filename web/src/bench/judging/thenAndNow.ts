@@ -1,5 +1,5 @@
 import { changeWords, STATE_WORDS, settlesWords } from "../../drawn/changeWords";
-import { number, type Units, unitSign } from "../../units";
+import { type Units, withSign } from "../../units";
 import { momentWords, READING_WORDS, SIGNED } from "../../words";
 import type { Judgement } from "./verdict";
 
@@ -9,9 +9,8 @@ export type LastFocus = Judgement["earlier"][number];
 /** What was read then, or now: "Pelvis sway at the top: −12.4 cm." */
 export function endsWords({ goal, change }: LastFocus, end: "then" | "now", units: Units): string {
   if (!goal || !change) return "";
-  const value = number(change[end], goal.unit, units, SIGNED.has(goal.reading));
-  const gap = goal.unit === "deg" ? "" : " ";
-  return `${READING_WORDS[goal.reading] ?? goal.reading}, ${momentWords(goal.at).toLowerCase()}: ${value}${gap}${unitSign(goal.unit, units)}.`;
+  const value = withSign(change[end], goal.unit, units, SIGNED.has(goal.reading));
+  return `${READING_WORDS[goal.reading] ?? goal.reading}, ${momentWords(goal.at).toLowerCase()}: ${value}.`;
 }
 
 /** What is read now, whether that is a change, and how the goal stands. */

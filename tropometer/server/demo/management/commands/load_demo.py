@@ -14,9 +14,10 @@ from django.utils import timezone
 from tropometer.server.bench.schemas import SwingIn, SwingKind
 from tropometer.server.bench.services import keep_pressure, receive, receive_measured
 from tropometer.server.clips.uploads import Sender
-from tropometer.server.demo import months, practice
+from tropometer.server.demo import hour, months, practice
 from tropometer.server.demo.answers import Answer
 from tropometer.server.demo.drawn import PRESSURE_FILE, arrived, mark, pressure_table, put_models_on_shelf
+from tropometer.server.demo.hour import studio_hour
 from tropometer.server.demo.replies import reply
 from tropometer.server.demo.tasks import tell_more
 from tropometer.server.judging.plans import sent_before as plan_sent_before
@@ -53,6 +54,7 @@ class Command(BaseCommand):
                 self._swing(instructor, student, swing)
             for name, past in months.MONTHS.items():
                 self._months(known[name], past)
+            studio_hour(known[hour.STUDENT])
             for student in known.values():
                 reply(student)
         self.stdout.write("The demo is loaded; the worker is making its clips ready.")
