@@ -85,6 +85,7 @@ BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/swings/{id}/pressure"): {"file_name": "X", "text": "X"},
     ("post", "/api/swings/{id}/clips"): {"clips": [A_CLIP]},
     ("patch", "/api/lessons/{id}"): {"title": "X"},
+    ("put", "/api/lessons/{id}/tries"): {"hour_id": None},
     ("put", "/api/lessons/{id}/send-later"): {"at": "2099-01-01T00:00:00Z"},
     ("put", "/api/templates/{id}"): {"name": "X", "text": "X"},
     ("put", "/api/lessons/{id}/expiry"): {"last_day": None},

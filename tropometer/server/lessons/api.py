@@ -26,6 +26,7 @@ from tropometer.server.lessons.schemas import (
     SendLater,
     TemplateIn,
     TemplateOut,
+    TriesIn,
 )
 from tropometer.server.lists import Pages, Search, between, matching
 from tropometer.server.ranged import private_file
@@ -80,6 +81,13 @@ def lesson(request: HttpRequest, id: UUID) -> Lesson:
 def change_lesson(request: HttpRequest, id: UUID, change: LessonChange) -> Lesson:
     found = services.lesson_of(asking(request), id)
     services.change(found, change.dict(exclude_none=True, exclude={"id"}), change.id)
+    return _out(services.lesson_of(asking(request), id))
+
+
+@router.put("/lessons/{uuid:id}/tries", response=LessonOut)
+def put_tries(request: HttpRequest, id: UUID, data: TriesIn) -> Lesson:
+    """Tell a studio hour in a draft, as it stands now."""
+    services.put_tries(services.lesson_of(asking(request), id), data.hour_id)
     return _out(services.lesson_of(asking(request), id))
 
 

@@ -38,6 +38,7 @@ class Lesson(models.Model):
     correcting = models.BooleanField(
         default=False, help_text="sent, and being written anew as its next version"
     )
+    tries = models.JSONField(null=True, blank=True, help_text="a studio hour, as HourInLesson")
     prefilled_for = models.CharField(max_length=40, blank=True, help_text="the fault it was begun for")
 
     class Meta:

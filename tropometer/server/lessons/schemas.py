@@ -11,6 +11,7 @@ from tropometer.server.bench.edit_schemas import Frame
 from tropometer.server.bench.measured_schemas import GaugeOut
 from tropometer.server.judging.schemas import SentPlan
 from tropometer.server.people.schemas import Hand, LookOut, StudentOut, Units
+from tropometer.server.studio.schemas import HourInLesson
 from tropometer.server.text import Line
 from tropometer.server.walks.schemas import Chapter
 from tropometer.server.walks.score import Stroke
@@ -138,9 +139,16 @@ class LessonRow(Schema):
     first_read_at: datetime | None
 
 
+class TriesIn(Schema):
+    """Which studio hour a lesson tells; null: none."""
+
+    hour_id: UUID | None
+
+
 class LessonOut(LessonRow):
     opening: str
     frames: list[LessonFrameOut]
+    tries: HourInLesson | None
     versions: list[Version]
     send_at: datetime | None
     send_trouble: str
@@ -178,4 +186,5 @@ class LessonSheet(Schema):
     lesson_id: UUID | None = None
     plan: SentPlan | None
     walk: SheetWalk | None
+    tries: HourInLesson | None
     frames: list[LessonFrameOut]

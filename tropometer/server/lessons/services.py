@@ -24,6 +24,8 @@ from tropometer.server.lessons import versions
 from tropometer.server.lessons.models import Lesson, LessonFrame, TakenChange
 from tropometer.server.lessons.states import NotNow, must_be_draft
 from tropometer.server.people.look import OWN_PORTRAIT, look_of
+from tropometer.server.studio.ladder import told_in_lesson
+from tropometer.server.studio.services import hour_of
 from tropometer.server.teaching.showing import shown_to_instructor
 from tropometer.swing.names import CHECKPOINTS
 
@@ -91,6 +93,19 @@ def change(lesson: Lesson, said: dict[str, Any], id: UUID | None = None) -> None
         for field, value in said.items():
             setattr(now, field, value)
         now.save(update_fields=list(said))
+
+
+def put_tries(lesson: Lesson, hour_id: UUID | None) -> None:
+    """Tell an hour of the lesson's student in it, as it stands now; None: none. Http404 for another's."""
+    told = None
+    if hour_id is not None:
+        hour = hour_of(lesson.instructor, hour_id)
+        if hour.student_id != lesson.swing.student_id:
+            raise Http404("There is no such hour of this student.")
+        told = told_in_lesson(hour)
+    with draft(lesson) as now:
+        now.tries = told
+        now.save(update_fields=["tries"])
 
 
 def add_frame(
@@ -232,6 +247,7 @@ def sheet(lesson: Lesson) -> dict[str, Any]:
         "versions": versions.versions_of(lesson),
         "plan": said_plan(swing),
         "walk": versions.walk_told(lesson),
+        "tries": lesson.tries,
         "frames": [
             versions.as_shown({"id": frame.pk, "clip_id": frame.clip_id, **_fields(frame)})
             for frame in lesson.frames.all()

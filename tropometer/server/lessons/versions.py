@@ -54,6 +54,7 @@ def _document(lesson: Lesson, plan: dict[str, Any] | None) -> dict[str, Any]:
         "units": swing.units,
         "club": swing.club,
         "plan": plan,
+        "tries": lesson.tries,
         "frames": [
             {
                 "id": str(frame.pk),
@@ -110,6 +111,7 @@ def read(lesson: Lesson, version: SentSheet, address: Callable[[UUID], str], por
         "versions": versions_of(lesson),
         "plan": document["plan"] and plans.with_shown(document["plan"], address),
         "walk": walk_told(lesson),
+        "tries": document.get("tries"),
         "frames": [as_shown(frame) for frame in document["frames"]],
     }
 
@@ -156,7 +158,8 @@ def leave(lesson: Lesson) -> None:
                 **{field: frame[field] for field in FRAME},
             )
         now.title, now.opening, now.correcting = sent["title"], sent["opening"], False
-        now.save(update_fields=["title", "opening", "correcting"])
+        now.tries = sent.get("tries")
+        now.save(update_fields=["title", "opening", "tries", "correcting"])
         plans.put_back(now.swing, sent["plan"])
     lesson.refresh_from_db()
 

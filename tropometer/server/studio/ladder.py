@@ -70,6 +70,33 @@ def ladder_of(hour: StudioHour) -> dict[str, Any]:
     }
 
 
+def told_in_lesson(hour: StudioHour) -> dict[str, Any]:
+    """An hour as it goes into a lesson, as JSON shaped as `HourInLesson`: no try that does not count, and
+    nothing that nobody looked at.
+    """
+    ladder = ladder_of(hour)
+    tries = [
+        {
+            "changed": each["changed"],
+            "values": [
+                {name: value[name] for name in ("column", "value", "u95")}
+                for value in each["values"]
+                if not value["provisional"]
+            ],
+        }
+        for each in ladder["tries"]
+        if not each["left_out"]
+    ]
+    said = {value["column"] for each in tries for value in each["values"]}
+    return {
+        "hour_id": str(hour.pk),
+        "day": hour.day.isoformat(),
+        "columns": [column for column in ladder["columns"] if column["column"] in said],
+        "tries": tries,
+        "steps": ladder["steps"],
+    }
+
+
 def shot_columns(launches: Iterable[Launch]) -> list[dict[str, str]]:
     """The columns that any of some shots has, in order, shaped as `ColumnOut`."""
     held = {outcome for launch in launches for outcome in tried_shot(launch)}

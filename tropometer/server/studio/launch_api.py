@@ -11,9 +11,9 @@ from pydantic import Field, model_validator
 
 from tropometer.server.access import asking, owned
 from tropometer.server.studio import launch, services
-from tropometer.server.studio.api import ColumnOut, ColumnValue, LadderOut
 from tropometer.server.studio.ladder import ladder_of, shot_columns, shot_values
 from tropometer.server.studio.models import MOST_TRIES, LaunchProfile
+from tropometer.server.studio.schemas import ColumnOut, ColumnValue, LadderOut
 from tropometer.server.text import Line
 from tropometer.swing.formats.launch_columns import FIELDS, UNITS, Kind, Positive, Use
 

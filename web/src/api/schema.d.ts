@@ -1234,6 +1234,26 @@ export interface paths {
         patch: operations["tropometer_server_lessons_api_change_lesson"];
         trace?: never;
     };
+    "/api/lessons/{id}/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Tries
+         * @description Tell a studio hour in a draft, as it stands now.
+         */
+        put: operations["tropometer_server_lessons_api_put_tries"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/frames": {
         parameters: {
             query?: never;
@@ -5854,6 +5874,60 @@ export interface components {
             count: number;
         };
         /**
+         * AgainstOut
+         * @description A column of changed tries against the base: shaped as `teaching.trials.against.Against`.
+         */
+        AgainstOut: {
+            /** Column */
+            column: string;
+            /** Base */
+            base: number;
+            /** Changed */
+            changed: number;
+            /** By */
+            by: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Sure */
+            sure: number;
+            /** P */
+            p: number | null;
+            /** Rarest */
+            rarest: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "real" | "seems" | "not_shown" | "unsure";
+            /** More */
+            more: number;
+        };
+        /**
+         * ColumnOut
+         * @description A reading at a moment, or at "shot" what became of the ball.
+         */
+        ColumnOut: {
+            /** Column */
+            column: string;
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /** Unit */
+            unit: ("m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd") | ("far" | "fast" | "shot_deg" | "rpm");
+        };
+        /** ColumnValue */
+        ColumnValue: {
+            /** Column */
+            column: string;
+            /** Value */
+            value: number;
+            /** U95 */
+            u95: number;
+        };
+        /**
          * Crop
          * @description The part of the picture that is shown, pixels.
          */
@@ -5935,6 +6009,28 @@ export interface components {
             /** Shapes */
             shapes: components["schemas"]["ShapeOut"][];
         };
+        /**
+         * HourInLesson
+         * @description An hour as it goes into a lesson: what somebody looked at, of the tries that count.
+         */
+        HourInLesson: {
+            /**
+             * Hour Id
+             * Format: uuid
+             */
+            hour_id: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+            /** Tries */
+            tries: components["schemas"]["TriedInLesson"][];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+        };
         /** LessonFrameOut */
         LessonFrameOut: {
             /**
@@ -5990,6 +6086,7 @@ export interface components {
             opening: string;
             /** Frames */
             frames: components["schemas"]["LessonFrameOut"][];
+            tries: components["schemas"]["HourInLesson"] | null;
             /** Versions */
             versions: components["schemas"]["Version"][];
             /** Send At */
@@ -6054,6 +6151,20 @@ export interface components {
             target: components["schemas"]["PointOut"][];
         };
         /**
+         * StepOut
+         * @description What one change did; `drifted` are columns in which the base line moved by itself.
+         */
+        StepOut: {
+            /** Changed */
+            changed: string;
+            /** Went Back */
+            went_back: boolean;
+            /** Drifted */
+            drifted: string[];
+            /** Columns */
+            columns: components["schemas"]["AgainstOut"][];
+        };
+        /**
          * Stroke
          * @description Something drawn on a frame: a way, two ends, middle and rim, end, corner and end, or one place.
          */
@@ -6081,6 +6192,16 @@ export interface components {
             text?: string | null;
         };
         /**
+         * TriedInLesson
+         * @description A try as a lesson tells it.
+         */
+        TriedInLesson: {
+            /** Changed */
+            changed: string;
+            /** Values */
+            values: components["schemas"]["ColumnValue"][];
+        };
+        /**
          * Version
          * @description One sending of a lesson.
          */
@@ -6101,6 +6222,14 @@ export interface components {
             title?: string | null;
             /** Opening */
             opening?: string | null;
+        };
+        /**
+         * TriesIn
+         * @description Which studio hour a lesson tells; null: none.
+         */
+        TriesIn: {
+            /** Hour Id */
+            hour_id: string | null;
         };
         /** LessonFrameIn */
         LessonFrameIn: {
@@ -6182,6 +6311,7 @@ export interface components {
             lesson_id?: string | null;
             plan: components["schemas"]["SentPlan"] | null;
             walk: components["schemas"]["SheetWalk"] | null;
+            tries: components["schemas"]["HourInLesson"] | null;
             /** Frames */
             frames: components["schemas"]["LessonFrameOut"][];
         };
@@ -6290,51 +6420,6 @@ export interface components {
             count: number;
         };
         /**
-         * AgainstOut
-         * @description A column of changed tries against the base: shaped as `teaching.trials.against.Against`.
-         */
-        AgainstOut: {
-            /** Column */
-            column: string;
-            /** Base */
-            base: number;
-            /** Changed */
-            changed: number;
-            /** By */
-            by: number;
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
-            /** Sure */
-            sure: number;
-            /** P */
-            p: number | null;
-            /** Rarest */
-            rarest: number;
-            /**
-             * Verdict
-             * @enum {string}
-             */
-            verdict: "real" | "seems" | "not_shown" | "unsure";
-            /** More */
-            more: number;
-        };
-        /**
-         * ColumnOut
-         * @description A reading at a moment, or at "shot" what became of the ball.
-         */
-        ColumnOut: {
-            /** Column */
-            column: string;
-            /** Reading */
-            reading: string;
-            /** At */
-            at: string;
-            /** Unit */
-            unit: ("m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd") | ("far" | "fast" | "shot_deg" | "rpm");
-        };
-        /**
          * LadderOut
          * @description An hour with its tries, what is watched of them, and what each change did.
          */
@@ -6394,20 +6479,6 @@ export interface components {
             has_shot: boolean;
             /** Values */
             values: components["schemas"]["TriedValue"][];
-        };
-        /**
-         * StepOut
-         * @description What one change did; `drifted` are columns in which the base line moved by itself.
-         */
-        StepOut: {
-            /** Changed */
-            changed: string;
-            /** Went Back */
-            went_back: boolean;
-            /** Drifted */
-            drifted: string[];
-            /** Columns */
-            columns: components["schemas"]["AgainstOut"][];
         };
         /** TriedValue */
         TriedValue: {
@@ -6490,15 +6561,6 @@ export interface components {
              * @enum {string}
              */
             positive: "right" | "left" | "ball_side";
-        };
-        /** ColumnValue */
-        ColumnValue: {
-            /** Column */
-            column: string;
-            /** Value */
-            value: number;
-            /** U95 */
-            u95: number;
         };
         /** LaunchColumn */
         LaunchColumn: {
@@ -10254,6 +10316,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["LessonChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_lessons_api_put_tries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TriesIn"];
             };
         };
         responses: {

@@ -12,6 +12,7 @@ import { goalWords } from "./goalWords";
 import { Remarks, useRemarks } from "./Remarks";
 import { SendLater } from "./SendLater";
 import { Templates } from "./Templates";
+import { TriedChoice } from "./TriedChoice";
 import type { Actions, Lesson } from "./useLessonActions";
 import { useSavedText } from "./useSavedText";
 
@@ -76,6 +77,7 @@ export function Draft({ lesson, units, actions }: { lesson: Lesson; units: Units
           Three things are kept; ten are forgotten. This lesson has {lesson.frames.length}.
         </p>
       )}
+      <TriedChoice lesson={lesson} put={actions.putTries} />
       <h2 className="mt-5 mb-2 text-lg font-semibold">What it is about</h2>
       <DraftPlan swingId={lesson.swing_id} units={units} hand={lesson.student.hand} />
       {remarks.data && <Remarks remarks={remarks.data} />}

@@ -7,6 +7,7 @@ import { FramePart } from "./FramePart";
 import { Letterhead } from "./Letterhead";
 import { Measured } from "./Measured";
 import { Paragraphs } from "./Paragraphs";
+import { TriedPart } from "./TriedPart";
 import { WhatNext } from "./WhatNext";
 
 type LessonSheet = Schemas["LessonSheet"];
@@ -77,6 +78,7 @@ export function SheetBody(props: {
           <FocusPart focus={focus} chain={[]} units={units} hand={hand} ladder={ladder} />
         </details>
       ))}
+      {sheet.tries && <TriedPart told={sheet.tries} units={units} />}
       {plan && <Measured rows={plan.measured} units={units} hand={hand} />}
       {first && <WhatNext focus={first} hand={hand} />}
       {ending}

@@ -50,6 +50,8 @@ export function useLessonActions(id: string, swingId: string | undefined) {
     unsaved,
     change: (body: Schemas["LessonChange"]) =>
       run(() => got(api.PATCH("/api/lessons/{id}", { params: { path }, body }))),
+    putTries: (hour_id: string | null) =>
+      run(() => got(api.PUT("/api/lessons/{id}/tries", { params: { path }, body: { hour_id } }))),
     move: (frame: Frame, position: number) => changeFrame(frame, { position }),
     leaveOut: (frame: Frame, left_out: string[]) => changeFrame(frame, { left_out }),
     remove: (frame: Frame) =>

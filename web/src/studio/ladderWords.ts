@@ -46,6 +46,17 @@ export function byWords(found: Against, unit: Unit, units: Units): string {
   return `${number(found.by, unit, units, true)} ± ${withSign(half, unit, units)}`;
 }
 
+/** The same for who made the tries: "about 11° more, give or take 4°: that is real". */
+export function triedWords(found: Against, unit: Unit, units: Units, drifted: boolean): string {
+  const half = withSign((found.high - found.low) / 2, unit, units);
+  const by = `about ${withSign(Math.abs(found.by), unit, units)} ${found.by < 0 ? "less" : "more"}, give or take ${half}`;
+  if (drifted) return `${by}; but it moved by itself meanwhile, so this is not to be believed yet.`;
+  if (found.verdict === "real") return `${by}. That is real.`;
+  if (found.verdict === "seems") return `${by}. So it seems; a few more tries will tell.`;
+  if (found.verdict === "not_shown") return "no difference that matters.";
+  return "cannot be told yet.";
+}
+
 /** Whether a difference is more than errors and scatter, and what would settle it. */
 export function verdictWords(found: Against): string {
   const more = moreWords(found.more);

@@ -1,0 +1,136 @@
+"""What is said of studio hours and their tries, in and out."""
+
+from datetime import date, datetime
+from typing import Annotated
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field
+
+from tropometer.server.studio.models import MOST_TRIES
+from tropometer.server.text import Line
+from tropometer.swing.readings.reading import Unit
+from tropometer.teaching.trials.against import Verdict
+from tropometer.teaching.trials.outcomes import ShotUnit
+
+ColumnId = Annotated[str, Field(max_length=66, pattern=r"^[a-z0-9_]+\.[a-z0-9_]+$")]
+
+
+class HourIn(Schema):
+    day: date | None = None  # null: today
+    about: Line = Field("", max_length=200)
+
+
+class HourOut(Schema):
+    id: UUID
+    day: date
+    about: str
+    tries: int = Field(alias="count")
+
+
+class HourChange(Schema):
+    """What is left out stays; `order` names all tries, as they are to stand."""
+
+    about: Line | None = Field(None, max_length=200)
+    columns: list[ColumnId] | None = Field(None, max_length=12)
+    order: list[UUID] | None = Field(None, max_length=MOST_TRIES)
+
+
+class RungIn(Schema):
+    swing_id: UUID
+    changed: Line = Field("", max_length=80)
+    felt: Line = Field("", max_length=200)
+
+
+class RungChange(Schema):
+    """What is left out stays. `left_out` is why a try does not count; empty: it counts."""
+
+    changed: Line | None = Field(None, max_length=80)
+    felt: Line | None = Field(None, max_length=200)
+    left_out: Line | None = Field(None, max_length=120)
+
+
+class ColumnOut(Schema):
+    """A reading at a moment, or at "shot" what became of the ball."""
+
+    column: str
+    reading: str
+    at: str
+    unit: Unit | ShotUnit
+
+
+class ColumnValue(Schema):
+    column: str
+    value: float
+    u95: float
+
+
+class TriedValue(ColumnValue):
+    provisional: bool
+
+
+class RungOut(Schema):
+    id: UUID
+    swing_id: UUID
+    received_at: datetime
+    club: str
+    changed: str
+    felt: str
+    left_out: str
+    has_shot: bool
+    values: list[TriedValue]
+
+
+class AgainstOut(Schema):
+    """A column of changed tries against the base: shaped as `teaching.trials.against.Against`."""
+
+    column: str
+    base: float
+    changed: float
+    by: float
+    low: float
+    high: float
+    sure: float
+    p: float | None
+    rarest: float
+    verdict: Verdict
+    more: int
+
+
+class StepOut(Schema):
+    """What one change did; `drifted` are columns in which the base line moved by itself."""
+
+    changed: str
+    went_back: bool
+    drifted: list[str]
+    columns: list[AgainstOut]
+
+
+class LadderOut(Schema):
+    """An hour with its tries, what is watched of them, and what each change did."""
+
+    id: UUID
+    student_id: UUID
+    day: date
+    about: str
+    columns: list[ColumnOut]
+    offered: list[ColumnOut]
+    tries: list[RungOut]
+    steps: list[StepOut]
+
+
+class TriedInLesson(Schema):
+    """A try as a lesson tells it."""
+
+    changed: str
+    values: list[ColumnValue]
+
+
+class HourInLesson(Schema):
+    """An hour as it goes into a lesson: what somebody looked at, of the tries that count."""
+
+    hour_id: UUID
+    day: date
+    columns: list[ColumnOut]
+    tries: list[TriedInLesson]
+    steps: list[StepOut]
