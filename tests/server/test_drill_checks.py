@@ -70,9 +70,9 @@ class DrillCheckTests(MediaFolders, TestCase):
         self.assertEqual(far["answer"], "outside")
         self.assertAlmostEqual(far["beyond"], -0.063, delta=0.02)
         self.assertEqual(near["answer"], "inside")
-        self.assertGreater(near["beyond"], near["u95"])
+        self.assertGreater(near["beyond"], near["give_or_take"])
         self.assertEqual(close["answer"], "unsure")
-        self.assertLess(abs(close["beyond"]), close["u95"])
+        self.assertLess(abs(close["beyond"]), close["give_or_take"])
 
     def test_its_picture_shows_the_moment_with_what_was_measured_and_where_it_should_be(self) -> None:
         found = self.answered("tobin_first_face")

@@ -11,7 +11,7 @@ from tests.strangers.filming import film
 from tests.strangers.swing import Swing
 from tests.strangers.trials import true_readings
 from tests.swing.test_first_look import bare, seen_as
-from tropometer.swing.error.value import NORMAL_95
+from tropometer.swing.error.value import NORMAL_95, NORMAL_95_ONE_SIDED
 from tropometer.swing.proposals.body_length import body_length
 from tropometer.swing.proposals.provisional import SeenClip, with_proposals
 from tropometer.swing.read import SwingRead, read
@@ -68,14 +68,15 @@ class DrillCheckTests(TestCase):
             missed.append((float(hip - ankle) - length.length_m) / length.length_sd_m)
         self.assertGreaterEqual(np.mean(np.abs(missed) <= NORMAL_95), 0.9)
 
-    def test_inside_is_never_said_while_the_interval_holds_the_limit(self) -> None:
+    def test_inside_is_never_said_while_the_bound_holds_the_limit(self) -> None:
         found, _, _ = alone(1)
         sway = found.given("pelvis_sway", "top")
         assert sway is not None and sway.value is not None and sway.u95 is not None
         for far, answer in ((1.01, "inside"), (0.99, "unsure"), (-0.99, "unsure"), (-1.01, "outside")):
-            holds = SWAY.model_copy(update={"above": sway.value - far * sway.u95})
+            bound = far * sway.u95 * NORMAL_95_ONE_SIDED / NORMAL_95
+            holds = SWAY.model_copy(update={"above": sway.value - bound})
             self.assertEqual(drill_check(holds, found).answer, answer)
-            turned = Condition(reading="pelvis_sway", at="top", below=sway.value + far * sway.u95)
+            turned = Condition(reading="pelvis_sway", at="top", below=sway.value + bound)
             self.assertEqual(drill_check(turned, found).answer, answer)
 
     def test_what_two_readings_share_goes_out_of_their_difference(self) -> None:
@@ -88,8 +89,8 @@ class DrillCheckTests(TestCase):
         )
         for holds in (since, less):
             check = drill_check(holds, found)
-            assert check.u95 is not None
-            self.assertLess(check.u95, apart)
+            assert check.give_or_take is not None
+            self.assertLess(check.give_or_take / NORMAL_95_ONE_SIDED, apart / NORMAL_95)
 
     def test_what_cannot_be_read_is_said_with_its_reason(self) -> None:
         found, _, _ = alone(1)

@@ -34,7 +34,7 @@ from tropometer.swing.record.swing import SwingRecord
 from tropometer.teaching.judging.drill_check import drill_check
 from tropometer.teaching.knowledge.pages import shipped
 
-GOLFERS, SEED = 24, 41
+GOLFERS, SEED = 48, 41
 SCHOOLS = (schools.loaded_shift, schools.centred, schools.lead_biased, schools.free_heel)
 # What a drill is against, from none of it to all: most who practise are on the way.
 FAULTS: dict[View, tuple[str, ...]] = {

@@ -69,7 +69,7 @@ def _checked(swing: Swing, clip: Clip, view: View, holds: Condition) -> dict[str
     if check.answer == "not_read":
         told |= {"why": Why.REFUSED, "reason": check.reason[:300]}
     else:
-        told |= {"beyond": check.beyond, "u95": check.u95}
+        told |= {"beyond": check.beyond, "give_or_take": check.give_or_take}
     return told | _picture(swing, clip, looked, holds, check)
 
 

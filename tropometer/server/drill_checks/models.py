@@ -45,7 +45,7 @@ class CheckedDrill(models.Model):
     reason = models.CharField(max_length=300, blank=True, help_text="of a refused reading, in words")
     unit = models.CharField(max_length=8, blank=True)
     beyond = models.FloatField(null=True, help_text="how far past the limit, positive where it holds")
-    u95 = models.FloatField(null=True)
+    give_or_take = models.FloatField(null=True, help_text="how far off that may be on the limit's side")
     clip = models.UUIDField(null=True, help_text="that the picture is of")
     frame = models.PositiveIntegerField(default=0)
     drawn = models.JSONField(null=True, help_text="the picture's gauges")
@@ -59,7 +59,7 @@ class CheckedDrill(models.Model):
             models.CheckConstraint(condition=Q(answer__in=Answer.values), name="drill_check_answer_known"),
             models.CheckConstraint(condition=Q(said__in=["", *Said.values]), name="drill_check_said_known"),
             models.CheckConstraint(
-                condition=Q(answer="not_read") | Q(beyond__isnull=False, u95__isnull=False),
+                condition=Q(answer="not_read") | Q(beyond__isnull=False, give_or_take__isnull=False),
                 name="drill_check_answer_has_its_number",
             ),
             models.CheckConstraint(

@@ -15,8 +15,8 @@ Said = Literal["inside", "outside"]
 class TryAnswer(Schema):
     """What a machine alone answered: `beyond` the limit by so much, positive where the check holds.
 
-    `unsure`: the 95 % interval `u95` holds the limit. `not_read`: `why` says what to change. `said` is what
-    the instructor, who has looked, says.
+    `unsure`: the limit is no farther than `give_or_take`, a one-sided 95 % bound. `not_read`: `why` says what
+    to change. `said` is what the instructor, who has looked, says.
     """
 
     answer: Literal["inside", "outside", "unsure", "not_read"]
@@ -25,7 +25,7 @@ class TryAnswer(Schema):
     holds: str
     unit: Unit | Literal[""]
     beyond: float | None
-    u95: float | None
+    give_or_take: float | None
     clip_id: UUID | None
     frame: int
     drawn: Drawn | None

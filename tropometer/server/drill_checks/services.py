@@ -64,7 +64,7 @@ def _told(swing: Swing, names: dict[str, str]) -> dict[str, Any]:
                 "holds",
                 "unit",
                 "beyond",
-                "u95",
+                "give_or_take",
                 "frame",
                 "drawn",
                 "said",

@@ -11,6 +11,7 @@ from tropometer.swing.arrays import Array, Flags
 from tropometer.swing.error.source import Origin, Source, Variances, sources, variances
 
 NORMAL_95 = 1.959964
+NORMAL_95_ONE_SIDED = 1.644854
 ONE = np.ones((1, 1))
 UNCHANGED = 1.0  # the slope of what is only added to
 

@@ -7,7 +7,7 @@ from typing import Literal
 
 import numpy as np
 
-from tropometer.swing.error.value import NORMAL_95
+from tropometer.swing.error.value import NORMAL_95_ONE_SIDED
 from tropometer.swing.read import SwingRead
 from tropometer.swing.readings.reading import Reading
 from tropometer.teaching.knowledge.rule import Condition
@@ -20,13 +20,14 @@ class DrillCheck:
     """What is told of one try at a drill.
 
     `beyond` is how far what the check looks at lies past its limit, in its unit, positive where the check
-    holds; `u95` the half-width of its 95 % interval. Where the interval holds the limit it is `unsure`; where
-    a reading is refused, `not_read` with its `reason`.
+    holds; `give_or_take` how far off that may be on the limit's side, with 95 %: either answer is about one
+    side alone. Where the limit is no farther away than that it is `unsure`; where a reading is refused,
+    `not_read` with its `reason`.
     """
 
     answer: Answer
     beyond: float | None = None
-    u95: float | None = None
+    give_or_take: float | None = None
     reason: str = ""
 
 
@@ -43,9 +44,9 @@ def drill_check(holds: Condition, found: SwingRead) -> DrillCheck:
     values = np.array([_value(each) for each in given])
     # What two readings of one swing share goes out of their difference.
     sd = float(np.sqrt(max(signs @ found.covariance(keys) @ signs, 0.0)))
-    beyond, u95 = holds.way * (float(signs @ values) - limit), NORMAL_95 * sd
-    answer: Answer = "unsure" if abs(beyond) <= u95 else "inside" if beyond > 0 else "outside"
-    return DrillCheck(answer=answer, beyond=beyond, u95=u95)
+    beyond, give_or_take = holds.way * (float(signs @ values) - limit), NORMAL_95_ONE_SIDED * sd
+    answer: Answer = "unsure" if abs(beyond) <= give_or_take else "inside" if beyond > 0 else "outside"
+    return DrillCheck(answer=answer, beyond=beyond, give_or_take=give_or_take)
 
 
 def _value(reading: Reading | None) -> float:

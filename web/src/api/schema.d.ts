@@ -7212,8 +7212,8 @@ export interface components {
          * TryAnswer
          * @description What a machine alone answered: `beyond` the limit by so much, positive where the check holds.
          *
-         *     `unsure`: the 95 % interval `u95` holds the limit. `not_read`: `why` says what to change. `said` is what
-         *     the instructor, who has looked, says.
+         *     `unsure`: the limit is no farther than `give_or_take`, a one-sided 95 % bound. `not_read`: `why` says what
+         *     to change. `said` is what the instructor, who has looked, says.
          */
         TryAnswer: {
             /**
@@ -7234,8 +7234,8 @@ export interface components {
             unit: ("m" | "m_s" | "deg" | "ratio" | "to_one" | "s" | "hours" | "sd") | "";
             /** Beyond */
             beyond: number | null;
-            /** U95 */
-            u95: number | null;
+            /** Give Or Take */
+            give_or_take: number | null;
             /** Clip Id */
             clip_id: string | null;
             /** Frame */

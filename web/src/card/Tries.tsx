@@ -7,7 +7,7 @@ import { TryPicture } from "../check/TryPicture";
 import type { Try } from "../check/tryWords";
 import { Trouble } from "../parts/Trouble";
 import { day } from "../parts/when";
-import { type Units, withError } from "../units";
+import { type Units, withSign } from "../units";
 import type { Hand } from "../words";
 
 type Said = NonNullable<Schemas["TrySaid"]["said"]>;
@@ -134,9 +134,11 @@ function RemoveTry({ of }: { of: Try }) {
 function detail({ answer, state, trouble }: Try, units: Units): string {
   if (state === "failed") return trouble;
   if (!answer) return "";
-  const { beyond, u95, unit } = answer;
+  const { beyond, give_or_take: reach, unit } = answer;
   if (answer.answer === "not_read") return WHY[answer.why] || answer.reason;
-  if (beyond === null || u95 === null || unit === "") return "";
-  if (answer.answer === "unsure") return `${withError(beyond, u95, unit, units, true)} from the limit`;
-  return `by ${withError(Math.abs(beyond), u95, unit, units)}`;
+  if (beyond === null || reach === null || unit === "") return "";
+  const about = withSign(Math.abs(beyond), unit, units);
+  if (answer.answer === "unsure")
+    return `about ${about} ${beyond < 0 ? "past the limit" : "inside"}, give or take ${withSign(reach, unit, units)}`;
+  return `by about ${about}, at least ${withSign(Math.abs(beyond) - reach, unit, units)}`;
 }

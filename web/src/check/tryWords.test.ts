@@ -8,7 +8,7 @@ const ANSWER = {
   holds: "At the top the trail hip is inside the outer edge of its foot.",
   unit: "m" as const,
   beyond: 0.101,
-  u95: 0.074,
+  give_or_take: 0.074,
   clip_id: null,
   frame: 0,
   drawn: null,
@@ -24,7 +24,7 @@ describe("what is said of a filmed drill", () => {
   });
   it("says outside without a sign", () => {
     const [verdict, words] = tryWords(
-      { ...ANSWER, answer: "outside", beyond: -0.127, u95: 0.0408 },
+      { ...ANSWER, answer: "outside", beyond: -0.127, give_or_take: 0.0408 },
       "face_on",
       "in",
       "right",
@@ -34,7 +34,7 @@ describe("what is said of a filmed drill", () => {
   });
   it("never says inside of what it cannot tell, and says what to change", () => {
     expect(tryWords({ ...ANSWER, answer: "unsure" }, "face_on", "cm", "right")[0]).toBe("Cannot be told");
-    const blind = { ...ANSWER, answer: "not_read" as const, beyond: null, u95: null };
+    const blind = { ...ANSWER, answer: "not_read" as const, beyond: null, give_or_take: null };
     expect(tryWords({ ...blind, why: "other_view" }, "down_the_line", "cm", "right")[1]).toContain(
       "Film this drill along the line",
     );

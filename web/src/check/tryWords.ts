@@ -7,12 +7,12 @@ type Answer = Schemas["TryAnswer"];
 
 /** What a machine made of a filmed drill, in a student's words: the verdict, and what there is to say of it. */
 export function tryWords(answer: Answer, view: View | null, units: Units, hand: Hand): [string, string] {
-  const { beyond, u95, unit } = answer;
+  const { beyond, give_or_take: reach, unit } = answer;
   if (answer.answer === "not_read") return ["Cannot be told", change(answer, view)];
-  if (beyond === null || u95 === null || unit === "") return ["Cannot be told", CHANGE.refused];
-  const about = (value: number) => roughly(value, u95, unit, units);
+  if (beyond === null || reach === null || unit === "") return ["Cannot be told", CHANGE.refused];
+  const about = (value: number) => roughly(value, reach, unit, units);
   const by = about(Math.abs(beyond));
-  const error = about(u95);
+  const error = about(reach);
   const holds = sidesOf(answer.holds, hand);
   if (answer.answer === "inside") return ["Inside", `${holds} By about ${by}, give or take ${error}.`];
   if (answer.answer === "outside")
@@ -24,9 +24,9 @@ export function tryWords(answer: Answer, view: View | null, units: Units, hand: 
 }
 
 /** No finer than its error: whole centimetres where that is some of them. */
-function roughly(value: number, u95: number, unit: Unit, units: Units): string {
+function roughly(value: number, reach: number, unit: Unit, units: Units): string {
   const length = shown(value, unit, units);
-  if (shown(u95, unit, units) < COARSE) return withSign(value, unit, units);
+  if (shown(reach, unit, units) < COARSE) return withSign(value, unit, units);
   return `${Math.round(length)}${signBehind(unit, units)}`;
 }
 
