@@ -64,6 +64,8 @@ make_cluster() {
 }
 
 start() {
+  exec 8>"$var/pg.starting"
+  flock 8 # of two starts at once one starts it; the other would name a port that nobody listens on
   as test -s "$data/PG_VERSION" || make_cluster
   # A server that was killed can look alive for a moment: wait until it answers or is gone.
   for _ in $(seq 150); do running || break; ready && break; sleep 0.1; done
@@ -76,7 +78,7 @@ start() {
       # No unix socket: its path may be too long, and the usual folder needs root.
       as "$bin/pg_ctl" -D "$data" -l "$log" -w -t 60 -o \
         "-c listen_addresses=127.0.0.1 -p $port -c unix_socket_directories='' -c max_connections=60" \
-        start >/dev/null 2>&1 </dev/null && break
+        start >/dev/null 2>&1 </dev/null 8>&- && break
       [ "$try" = 5 ] && { as tail -20 "$log" >&2; exit 1; }
     done
   fi
@@ -86,6 +88,7 @@ start() {
   address=$(url)
   "$bin/psql" -qAt "${address%/*}/postgres" -c "select 1 from pg_database where datname = '$database'" | grep -q 1 ||
     "$bin/psql" -q "${address%/*}/postgres" -c "create database $database"
+  exec 8>&-
 }
 
 case "${1:-}" in
