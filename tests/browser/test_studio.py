@@ -10,7 +10,7 @@ from tests.browser.test_accessible import check_axe
 from tests.server import making
 from tropometer.server.bench.models import Shot, Swing
 from tropometer.server.logbook.models import LoggedReading, LoggedSwing
-from tropometer.server.studio.models import Try
+from tropometer.server.studio.models import StudioHour, Try
 
 USUAL, NARROW = (30.0, 31.0, 29.0, 30.5), (37.0, 38.0, 36.5, 37.5)
 
@@ -35,6 +35,7 @@ class StudioTests(BrowserCase):
         page.goto(f"/students/{self.tobin.pk}")
         page.get_by_label("Day of the hour").fill(self.day)
         page.get_by_role("button", name="New hour").click()
+        page.get_by_label("What this hour is for").fill("How wide to stand")
         page.get_by_label("Watch a reading").select_option(label="Pelvis turn, top")
         expect(page.get_by_text("+30 ± 2°").first).to_be_visible()
         for number in range(5, 9):
@@ -45,6 +46,9 @@ class StudioTests(BrowserCase):
         expect(step).to_contain_text("so far apart by chance once in 35 times")
         expect(step).to_contain_text("Go back once without the change")
         check_axe(self, page, "studio hour")
+        page.get_by_label("How try 1 was struck").select_option("heavy")
+        page.get_by_label("How try 5 was struck").select_option("clean")
+        expect(step).to_contain_text("heavy: 1 of 1, with it 0 of 1; that can be chance")
         page.get_by_label("Why try 8 does not count").fill("slipped")
         page.get_by_label("Why try 8 does not count").press("Enter")
         expect(step).to_contain_text("seems so, but of too few")
@@ -54,6 +58,7 @@ class StudioTests(BrowserCase):
         expect(page.get_by_role("row")).to_have_count(9)
         expect(page.get_by_label("What was changed at try 7")).to_have_value("Narrower stance")
         self.assertEqual(Try.objects.get(left_out="slipped").position, 7)
+        self.assertEqual(StudioHour.objects.get().about, "How wide to stand")
         page.get_by_role("button", name="Forget this hour").click()
         self.assertTrue(Try.objects.exists())  # what was said at them would be gone
         page.get_by_role("button", name="Forget it with all that was said").click()

@@ -10,6 +10,7 @@ from scipy.stats import permutation_test
 
 from tropometer.teaching.over_time.typical import Typical
 from tropometer.teaching.trials.against import Tried, against, exact_p, hour_scatter, rarest
+from tropometer.teaching.trials.strikes import Struck, counted
 
 TYPICAL = Typical(within=2.0, wide=0.6, between=0.7, between_wide=0.8)
 
@@ -97,3 +98,19 @@ class OtherGolfersTests(TestCase):
                 )
         self.assertGreater(asked, 150)
         self.assertGreater(settled / asked, 0.5)
+
+
+class StrikesTests(TestCase):
+    def test_the_lady_tasting_tea(self) -> None:
+        """Fisher 1935, The Design of Experiments, 2: three of four right, or as far off, is 34 in 70."""
+        milk: list[Struck] = ["heavy"] * 3 + ["clean"]
+        tea: list[Struck] = ["heavy"] + ["clean"] * 3
+        clean, heavy = counted(milk, tea)
+        self.assertEqual((heavy.struck, heavy.base, heavy.changed), ("heavy", 3, 1))
+        self.assertAlmostEqual(heavy.p, 34 / 70)
+        self.assertAlmostEqual(clean.p, 34 / 70)
+        self.assertFalse(heavy.real)
+        (all_clean, none_heavy) = counted(["heavy"] * 4, ["clean"] * 4)
+        self.assertAlmostEqual(none_heavy.p, 2 / 70)
+        self.assertTrue(all_clean.real)
+        self.assertEqual(counted(["heavy"], []), ())

@@ -77,6 +77,16 @@ class StudioTests(StudioCase):
         self.assertAlmostEqual(turn["by"], 7.1, delta=0.4)
         self.assertAlmostEqual(turn["p"], 2 / 70)
         self.assertFalse(step["went_back"])
+        path = f"/hours/{hour['id']}/tries"
+        for number, each in enumerate(hour["tries"]):
+            self.call("patch", f"{path}/{each['id']}", {"struck": "clean" if number > 3 else "heavy"})
+        self.call("patch", f"{path}/{each['id']}", {"struck": "sweetly"}, 422)
+        self.call("patch", f"{path}/{each['id']}", {"struck": ""})  # nobody said: it does not count
+        clean, _ = self.call("get", f"/hours/{hour['id']}")["steps"][0]["strikes"]
+        self.assertEqual(
+            clean,
+            {"struck": "clean", "base": 0, "of_base": 4, "changed": 3, "of_changed": 3, "real": True},
+        )
         for each in hour["tries"][-2:]:
             last = self.call("patch", f"/hours/{hour['id']}/tries/{each['id']}", {"left_out": "slipped"})
         (turn,) = last["steps"][0]["columns"]

@@ -40,6 +40,9 @@ CHANGED = "Narrower stance"
 MEASURED = "Tried in the studio; the clip was not kept."
 FILMED = "Tried in the studio."
 FELT = {4: "As if I could fall over", 5: "My belt goes all the way round", 7: "Lighter", 8: "Stuck again"}
+STRUCK = (
+    "heavy", "heavy", "clean", "heavy", "clean", "clean", "clean", "thin", "heavy", "clean", "heavy", "heavy",
+)  # fmt: skip
 WATCHED = ("stance_ratio.address", "pelvis_turn.top", "club_path.shot", "carry.shot")
 U95: dict[Key, float] = {
     ("stance_ratio", "address"): 0.05,
@@ -72,8 +75,8 @@ def studio_hour(student: Student) -> None:
     third = len(tries) // 3
     for number, each in enumerate(tries):
         each.changed = CHANGED if third <= number < 2 * third else ""
-        each.felt = FELT.get(number, "")
-        each.save(update_fields=["changed", "felt"])
+        each.felt, each.struck = FELT.get(number, ""), STRUCK[number]
+        each.save(update_fields=["changed", "felt", "struck"])
     services.watch(hour, WATCHED)
     looked = launch.look(hour, instructor, TABLE.read_text("utf-8"), None, None)
     launch.take_in(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict, dataclass
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, cast
 
 from tropometer.server.bench.record import shot_of
 from tropometer.server.logbook.services import in_order, logged_of
@@ -15,6 +15,7 @@ from tropometer.teaching.over_time.typical import typical_scatter
 from tropometer.teaching.trials.against import Tried
 from tropometer.teaching.trials.ladder import Column, Rung, steps
 from tropometer.teaching.trials.outcomes import outcomes, tried_shot
+from tropometer.teaching.trials.strikes import Struck
 
 if TYPE_CHECKING:
     from collections.abc import Iterable
@@ -60,6 +61,10 @@ def ladder_of(hour: StudioHour) -> dict[str, Any]:
                 "changed": step.changed,
                 "went_back": step.went_back,
                 "drifted": list(step.drifted),
+                "strikes": [
+                    {"real": each.real, **{k: v for k, v in asdict(each).items() if k != "p"}}
+                    for each in step.strikes
+                ],
                 "columns": [
                     {"column": column, "by": each.by, **asdict(each)}
                     for column, each in step.by_column.items()
@@ -127,7 +132,8 @@ def _column(key: Key) -> Column:
 
 def _rung(tried: Try, read: dict[str, _Value]) -> Rung:
     values = {column: each.tried for column, each in read.items() if not each.provisional}
-    return Rung(changed=tried.changed, values=values, counts=not tried.left_out)
+    struck = cast(Struck | None, tried.struck or None)
+    return Rung(changed=tried.changed, values=values, struck=struck, counts=not tried.left_out)
 
 
 def _tried(tried: Try, read: dict[str, _Value], has_shot: bool) -> dict[str, Any]:
@@ -138,6 +144,7 @@ def _tried(tried: Try, read: dict[str, _Value], has_shot: bool) -> dict[str, Any
         "club": tried.swing.club,
         "changed": tried.changed,
         "felt": tried.felt,
+        "struck": tried.struck,
         "left_out": tried.left_out,
         "has_shot": has_shot,
         "values": [

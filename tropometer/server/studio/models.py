@@ -7,6 +7,8 @@ from django.db import models
 from django.db.models import Q
 from django.utils import timezone
 
+from tropometer.teaching.trials.strikes import STRUCK
+
 MOST_TRIES = 200
 
 
@@ -39,6 +41,7 @@ class Try(models.Model):
     position = models.PositiveSmallIntegerField(help_text="its place on the ladder, from 0")
     changed = models.CharField(max_length=80, blank=True, help_text="the one thing that was changed")
     felt = models.CharField(max_length=200, blank=True, help_text="what the student felt")
+    struck = models.CharField(max_length=5, blank=True, help_text="how the ball was met; empty: nobody said")
     left_out = models.CharField(max_length=120, blank=True, help_text="why it does not count; empty: it does")
 
     class Meta:
@@ -50,6 +53,7 @@ class Try(models.Model):
                 deferrable=models.Deferrable.DEFERRED,
             ),
             models.CheckConstraint(condition=Q(position__lt=MOST_TRIES), name="try_of_so_many"),
+            models.CheckConstraint(condition=Q(struck__in=["", *STRUCK]), name="try_struck_known"),
         ]
 
     def __str__(self) -> str:

@@ -1,7 +1,7 @@
 """What is said of studio hours and their tries, in and out."""
 
 from datetime import date, datetime
-from typing import Annotated
+from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Schema
@@ -12,6 +12,7 @@ from tropometer.server.text import Line
 from tropometer.swing.readings.reading import Unit
 from tropometer.teaching.trials.against import Verdict
 from tropometer.teaching.trials.outcomes import ShotUnit
+from tropometer.teaching.trials.strikes import Struck
 
 ColumnId = Annotated[str, Field(max_length=66, pattern=r"^[a-z0-9_]+\.[a-z0-9_]+$")]
 
@@ -47,6 +48,7 @@ class RungChange(Schema):
 
     changed: Line | None = Field(None, max_length=80)
     felt: Line | None = Field(None, max_length=200)
+    struck: Struck | Literal[""] | None = None
     left_out: Line | None = Field(None, max_length=120)
 
 
@@ -76,6 +78,7 @@ class RungOut(Schema):
     club: str
     changed: str
     felt: str
+    struck: Struck | Literal[""]
     left_out: str
     has_shot: bool
     values: list[TriedValue]
@@ -97,6 +100,17 @@ class AgainstOut(Schema):
     more: int
 
 
+class CountedOut(Schema):
+    """How often the ball was struck so, before and with a change."""
+
+    struck: Struck
+    base: int
+    of_base: int
+    changed: int
+    of_changed: int
+    real: bool
+
+
 class StepOut(Schema):
     """What one change did; `drifted` are columns in which the base line moved by itself."""
 
@@ -104,6 +118,7 @@ class StepOut(Schema):
     went_back: bool
     drifted: list[str]
     columns: list[AgainstOut]
+    strikes: list[CountedOut]
 
 
 class LadderOut(Schema):

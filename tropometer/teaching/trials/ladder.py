@@ -7,16 +7,18 @@ from dataclasses import dataclass
 
 from tropometer.teaching.over_time.typical import Typical
 from tropometer.teaching.trials.against import Against, Tried, against, hour_scatter
+from tropometer.teaching.trials.strikes import Counted, Struck, counted
 
 AS_USUAL = ""  # what a try without a change is called
 
 
 @dataclass(frozen=True, kw_only=True)
 class Rung:
-    """One try: what was changed this time, its values by column, and whether it counts."""
+    """One try: what was changed this time, its values by column, how it was struck, and whether it counts."""
 
     changed: str
     values: Mapping[str, Tried]
+    struck: Struck | None = None
     counts: bool = True
 
 
@@ -39,6 +41,7 @@ class Step:
 
     changed: str
     by_column: Mapping[str, Against]
+    strikes: tuple[Counted, ...]
     went_back: bool
     drifted: tuple[str, ...]
 
@@ -73,7 +76,17 @@ def _step(rungs: Sequence[Rung], base: str, changed: str, columns: Sequence[Colu
         if early and late and against(early, late, scatter, column.worth).verdict in ("real", "seems"):
             drifted.append(column.id)
     went_back = any(rung.changed == base for rung in after)
-    return Step(changed=changed, by_column=found, went_back=went_back, drifted=tuple(drifted))
+    return Step(
+        changed=changed,
+        by_column=found,
+        strikes=counted(_struck(rungs, base), _struck(rungs, changed)),
+        went_back=went_back,
+        drifted=tuple(drifted),
+    )
+
+
+def _struck(rungs: Sequence[Rung], changed: str) -> list[Struck]:
+    return [rung.struck for rung in rungs if rung.changed == changed and rung.struck is not None]
 
 
 def _values(rungs: Sequence[Rung], changed: str, column: str) -> list[Tried]:

@@ -5928,6 +5928,27 @@ export interface components {
             u95: number;
         };
         /**
+         * CountedOut
+         * @description How often the ball was struck so, before and with a change.
+         */
+        CountedOut: {
+            /**
+             * Struck
+             * @enum {string}
+             */
+            struck: "clean" | "heavy" | "thin" | "toe" | "heel";
+            /** Base */
+            base: number;
+            /** Of Base */
+            of_base: number;
+            /** Changed */
+            changed: number;
+            /** Of Changed */
+            of_changed: number;
+            /** Real */
+            real: boolean;
+        };
+        /**
          * Crop
          * @description The part of the picture that is shown, pixels.
          */
@@ -6163,6 +6184,8 @@ export interface components {
             drifted: string[];
             /** Columns */
             columns: components["schemas"]["AgainstOut"][];
+            /** Strikes */
+            strikes: components["schemas"]["CountedOut"][];
         };
         /**
          * Stroke
@@ -6473,6 +6496,8 @@ export interface components {
             changed: string;
             /** Felt */
             felt: string;
+            /** Struck */
+            struck: ("clean" | "heavy" | "thin" | "toe" | "heel") | "";
             /** Left Out */
             left_out: string;
             /** Has Shot */
@@ -6540,6 +6565,8 @@ export interface components {
             changed?: string | null;
             /** Felt */
             felt?: string | null;
+            /** Struck */
+            struck?: ("clean" | "heavy" | "thin" | "toe" | "heel") | "" | null;
             /** Left Out */
             left_out?: string | null;
         };

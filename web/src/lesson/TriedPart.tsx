@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { day } from "../parts/when";
 import { LadderPicture } from "../studio/LadderPicture";
-import { changedWords, columnWords, triedWords } from "../studio/ladderWords";
+import { changedWords, columnWords, struckWords, triedWords } from "../studio/ladderWords";
 import type { Units } from "../units";
 
 /** What was tried in a studio hour, for its student: a picture a column, and what each change did in a sentence. */
@@ -24,6 +24,9 @@ export function TriedPart({ told, units }: { told: Schemas["HourInLesson"]; unit
                 </li>
               );
             })}
+            {step.strikes.map((each) => (
+              <li key={each.struck}>Struck {struckWords(each)}.</li>
+            ))}
           </ul>
         </div>
       ))}

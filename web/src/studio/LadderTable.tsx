@@ -4,7 +4,16 @@ import type { Schemas } from "../api/client";
 import { tapeScale } from "../drawn/tapeScale";
 import { BenchLink } from "../parts/BenchLink";
 import { type Units, withError } from "../units";
-import { type Column, changedWords, columnWords, isSigned, type Ladder, type Try } from "./ladderWords";
+import {
+  type Column,
+  changedWords,
+  columnWords,
+  isSigned,
+  type Ladder,
+  STRUCK_WORDS,
+  type Try,
+} from "./ladderWords";
+import { Said } from "./Said";
 import { Whisker } from "./Whisker";
 
 interface Doings {
@@ -26,6 +35,7 @@ export function LadderTable({ ladder, units, doings }: { ladder: Ladder; units: 
             <th scope="col">Try</th>
             <th scope="col">What was changed</th>
             <th scope="col">What they felt</th>
+            <th scope="col">Struck</th>
             {ladder.columns.map((column) => (
               <th scope="col" key={column.column} className="max-w-32 leading-tight whitespace-normal">
                 {columnWords(column)}
@@ -62,6 +72,21 @@ export function LadderTable({ ladder, units, doings }: { ladder: Ladder; units: 
                   longest={200}
                   keep={(felt) => doings.change(each.id, { felt })}
                 />
+              </td>
+              <td>
+                <select
+                  className="select select-sm w-auto"
+                  aria-label={`How try ${place + 1} was struck`}
+                  value={each.struck}
+                  onChange={(event) => doings.change(each.id, { struck: event.target.value as "clean" })}
+                >
+                  <option value="">not said</option>
+                  {Object.entries(STRUCK_WORDS).map(([struck, words]) => (
+                    <option key={struck} value={struck}>
+                      {words}
+                    </option>
+                  ))}
+                </select>
               </td>
               {ladder.columns.map((column) => (
                 <td key={column.column}>
@@ -128,33 +153,6 @@ function Cell(props: { column: Column; tried: Try; ladder: Ladder; units: Units 
       </span>
       <Whisker {...own} scale={scale} base={base} />
     </>
-  );
-}
-
-function Said(props: {
-  label: string;
-  value: string;
-  longest: number;
-  placeholder?: string;
-  list?: string;
-  keep: (words: string) => void;
-}) {
-  const { label, value, longest, placeholder, list, keep } = props;
-  const done = (words: string) => {
-    if (words.trim() !== value) keep(words.trim());
-  };
-  return (
-    <input
-      key={value}
-      className="input input-sm w-full min-w-28"
-      aria-label={label}
-      maxLength={longest}
-      placeholder={placeholder}
-      list={list}
-      defaultValue={value}
-      onBlur={(event) => done(event.target.value)}
-      onKeyDown={(event) => event.key === "Enter" && done(event.currentTarget.value)}
-    />
   );
 }
 

@@ -6,6 +6,7 @@ import {
   changedWords,
   columnWords,
   type Step,
+  struckWords,
   verdictWords,
 } from "./ladderWords";
 
@@ -29,6 +30,12 @@ export function StepPlate({ step, columns, units }: { step: Step; columns: Colum
             </div>
           );
         })}
+        {step.strikes.map((each) => (
+          <div key={each.struck} className="flex flex-wrap gap-x-2">
+            <dt>Struck</dt>
+            <dd>{struckWords(each)}.</dd>
+          </div>
+        ))}
       </dl>
       {caution && <p className="mt-2 border-l-4 border-brass pl-2">{caution}</p>}
     </li>

@@ -11,6 +11,7 @@ import { done } from "../shell/undo";
 import { LadderTable } from "./LadderTable";
 import { LaunchSheet } from "./LaunchSheet";
 import { columnWords, type Ladder } from "./ladderWords";
+import { Said } from "./Said";
 import { StepPlate } from "./StepPlate";
 
 const MOST_COLUMNS = 6;
@@ -116,10 +117,18 @@ function Hour({ ladder }: { ladder: Ladder }) {
         <Link className="underline" to={`/students/${ladder.student_id}`}>
           {student?.name ?? "the student"}
         </Link>
-        {ladder.about && <>: {ladder.about}</>}. Say at each try the one thing that was changed; tries that
-        say the same stand together.
+        . Say at each try the one thing that was changed; tries that say the same stand together.
       </p>
       {trouble && <Trouble error={trouble} />}
+      <div className="mb-3 max-w-xl">
+        <Said
+          label="What this hour is for"
+          value={ladder.about}
+          longest={200}
+          placeholder="What this hour is for"
+          keep={(about) => change({ about })}
+        />
+      </div>
       {shots && <LaunchSheet ladder={ladder} units={units} close={() => setShots(false)} />}
       <Watched ladder={ladder} change={(columns) => change({ columns })} />
       {ladder.tries.length === 0 ? (

@@ -20,6 +20,7 @@ const step = (said: Partial<Step>): Step => ({
   changed: "Narrower stance",
   went_back: false,
   drifted: [],
+  strikes: [],
   columns: [],
   ...said,
 });

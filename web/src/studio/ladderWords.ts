@@ -7,6 +7,7 @@ export type Ladder = Schemas["LadderOut"];
 export type Column = Schemas["ColumnOut"];
 export type Against = Schemas["AgainstOut"];
 export type Step = Schemas["StepOut"];
+type Counted = Schemas["CountedOut"];
 export type Try = Schemas["RungOut"];
 
 /** What became of a shot. What lies to a side says which is positive, so that it holds for either hand. */
@@ -76,6 +77,20 @@ function chanceWords(p: number): string {
 function moreWords(more: number): string {
   if (more === 0) return "";
   return more === 1 ? "one more try each way would settle it" : `${more} more tries each way would settle it`;
+}
+
+export const STRUCK_WORDS: Record<Counted["struck"], string> = {
+  clean: "clean",
+  heavy: "heavy",
+  thin: "thin",
+  toe: "off the toe",
+  heel: "off the heel",
+};
+
+/** "heavy: 4 of 5, then 1 of 5; that could be chance". */
+export function struckWords({ struck, base, of_base, changed, of_changed, real }: Counted): string {
+  const found = `${STRUCK_WORDS[struck]}: ${base} of ${of_base}, with it ${changed} of ${of_changed}`;
+  return `${found}; ${real ? "that is hardly chance" : "that can be chance"}`;
 }
 
 /** What to do before a change is believed; nothing where that was done. */
