@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
 from typing import Any
+
+from django.utils import timezone
 
 from tests.server.making import instructor
 from tests.server.test_studio import StudioCase
@@ -54,6 +57,19 @@ class LaunchTests(StudioCase):
         (known,) = self.call("get", "/launch-profiles")
         self.call("delete", f"/launch-profiles/{known['id']}", status=204)
         self.assertFalse(LaunchProfile.objects.exists())
+
+    def test_lines_are_put_to_tries_by_their_clocks_unless_those_are_of_other_things(self) -> None:
+        ids = [each["id"] for each in self.hour["tries"]]
+        hit = [timezone.localtime(swing.received_at) + timedelta(seconds=9) for swing in self.swings]
+
+        def put(late: timedelta) -> list[str | None]:
+            lines = [f"{at + late:%H:%M:%S};140" for at in reversed(hit)]
+            text = "\n".join(["Time;Carry", "00:00:01;150", *lines])  # one more, hit before anybody looked
+            looked = self.call("post", f"{self.path}/look", {"text": text})
+            return [each["try_id"] for each in looked["lines"]]
+
+        self.assertEqual(put(timedelta(0)), [None, *reversed(ids)])
+        self.assertEqual(put(timedelta(hours=3)), [*ids, None])  # a clock of another place: in their order
 
     def test_what_is_wrong_is_said_and_nothing_is_half_stored(self) -> None:
         wrong = TABLE.replace("2,5;150,5", "slow;150,5")

@@ -82,6 +82,7 @@ class LaunchTableTests(TestCase):
             ("Carry,Time\n140,25:61:00", "line 2, Time: “25:61:00” is not a time of day"),
         ):
             self.assertEqual(self.refused(text), told)
+        self.assertIn("cannot be parted", self.refused(f"Carry,Spin\n{'1' * 200_000},2"))
         carry = Use(field="carry_m", unit="m")
         self.assertIn("no such column", self.refused("Carry,X\n1,2", {"Y": carry}))
         self.assertIn("two columns are said", self.refused("Carry,X\n1,2", {"Carry": carry, "X": carry}))

@@ -134,7 +134,7 @@ def _hand(hour: StudioHour) -> Hand:
 
 
 def _paired(found: Sequence[TableShot], tries: Sequence[tuple[UUID, datetime]]) -> dict[int, UUID]:
-    """Which try each shot is of: by their clocks where all shots have one that fits, else in their order."""
+    """Which try each shot is of: by their clocks where those fit, else in their order."""
     by_clock = _by_clock(found, tries)
     if by_clock:
         return by_clock
@@ -142,6 +142,7 @@ def _paired(found: Sequence[TableShot], tries: Sequence[tuple[UUID, datetime]]) 
 
 
 def _by_clock(found: Sequence[TableShot], tries: Sequence[tuple[UUID, datetime]]) -> dict[int, UUID]:
+    """Nothing where a line has no time, or most find no try near: then the clocks are of other things."""
     open_tries = [(id, _seconds(timezone.localtime(at).time())) for id, at in tries]
     pairs: dict[int, UUID] = {}
     for shot in found:
@@ -153,7 +154,7 @@ def _by_clock(found: Sequence[TableShot], tries: Sequence[tuple[UUID, datetime]]
             _, chosen = min(near, key=lambda pair: pair[0])
             pairs[shot.line] = chosen
             open_tries = [each for each in open_tries if each[0] != chosen]
-    return pairs
+    return pairs if 2 * len(pairs) >= min(len(found), len(tries)) else {}
 
 
 def _seconds(at: time) -> int:

@@ -47,8 +47,11 @@ def read_table(text: str) -> LaunchTable:
     Raises RecordError where there is no header or no line, and where a line has other columns than it.
     """
     lines = text.removeprefix("\ufeff").splitlines()
-    delimiter = _delimiter(lines)
-    cells = [[cell.strip() for cell in row] for row in csv.reader(lines, delimiter=delimiter)]
+    try:
+        delimiter = _delimiter(lines)
+        cells = [[cell.strip() for cell in row] for row in csv.reader(lines, delimiter=delimiter)]
+    except csv.Error as error:  # a cell longer than any can be
+        raise RecordError("the table", f"it cannot be parted into cells ({error})") from error
     begins = next((i for i, row in enumerate(cells[:MOST_BEFORE]) if _is_header(row)), None)
     if begins is None:
         raise RecordError("line 1", "there is no line that names columns")

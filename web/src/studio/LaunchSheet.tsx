@@ -57,6 +57,7 @@ export function LaunchSheet(props: { ladder: Ladder; units: Units; close: () => 
         {file && <span className="min-w-0 truncate text-sm">{file.name}</span>}
       </div>
       {open.error && <Trouble error={open.error} />}
+      {!open.error && look.error && <Trouble error={look.error} />}
       {file && look.data && (
         <Table
           key={file.name + file.text.length}
