@@ -20,7 +20,7 @@ from tropometer.teaching.judging.goals import Goal
 from tropometer.teaching.knowledge.band import Band
 from tropometer.teaching.over_time.change import Change, change_between
 from tropometer.teaching.over_time.goal_state import inside, state_of
-from tropometer.teaching.over_time.scatter import BETWEEN_STEPS, means_of
+from tropometer.teaching.over_time.scatter import BETWEEN_STEPS, WITHIN_STEPS, means_of
 from tropometer.teaching.over_time.series import Point, Series
 from tropometer.teaching.over_time.together import others_of, together
 from tropometer.teaching.over_time.typical import Typical, typical_scatter
@@ -198,15 +198,19 @@ class TogetherTest(TestCase):
             )
             for _ in range(6)
         ]
-        others = others_of(Series(day), means_of(Series(day), TURN), TURN)
+        others = others_of(Series(day), TURN)
         for number, point in enumerate(day):
             left = Series([each for each in day if each is not point])
             means = means_of(left, TURN)
             own = Series([point]).own_variances[0] + means.within**2
             sd = np.sqrt(means.variance[:, 0] - means.between**2 - left.set_up_variances[0] + own)
-            np.testing.assert_allclose(others.weight[:, number], means.weight, atol=1e-9)
-            np.testing.assert_allclose(others.mean[:, number], means.mean[:, 0])
-            np.testing.assert_allclose(others.sd[:, number], sd)
+            # Whatever days differ by, the others of the day lie the same: one normal stands for all of them.
+            weight, mean, sd = (
+                each.reshape(len(WITHIN_STEPS), -1) for each in (means.weight, means.mean[:, 0], sd)
+            )
+            np.testing.assert_allclose(others.weight[:, number], weight.sum(axis=1), atol=1e-9)
+            np.testing.assert_allclose(np.repeat(others.mean[:, number, None], mean.shape[1], 1), mean)
+            np.testing.assert_allclose(np.repeat(others.sd[:, number, None], sd.shape[1], 1), sd)
 
     def test_swings_of_one_rule_are_seldom_called_unlike(self) -> None:
         random = np.random.default_rng(5)

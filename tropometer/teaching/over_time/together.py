@@ -8,7 +8,7 @@ import numpy as np
 from scipy.special import ndtr
 
 from tropometer.swing.arrays import Array
-from tropometer.teaching.over_time.scatter import Means, interval, means_of
+from tropometer.teaching.over_time.scatter import BETWEEN_STEPS, WITHIN_STEPS, interval, means_of
 from tropometer.teaching.over_time.series import Point, Series
 from tropometer.teaching.over_time.typical import Typical
 
@@ -39,9 +39,10 @@ def together(points: list[Point], typical: Typical) -> Together | None:
     one_day = [_same_day(each) for each in points]
     means = means_of(Series(one_day), typical)
     low, high = interval(means.weight, means.mean[:, 0], np.sqrt(means.variance[:, 0]))
-    others = others_of(Series(one_day), means, typical)
-    number = int(np.argmin(others.chances))
-    found = float(others.chances[number]) * len(points) < UNLIKE
+    others = others_of(Series(one_day), typical)
+    chances = others.chances
+    number = int(np.argmin(chances))
+    found = float(chances[number]) * len(points) < UNLIKE
     low_other, high_other = others.interval(number) if found else (None, None)
     return Together(
         mean=float(means.weight @ means.mean[:, 0]),
@@ -77,13 +78,15 @@ class Others:
         return interval(self.weight[:, number], self.mean[:, number], self.sd[:, number])
 
 
-def others_of(series: Series, means: Means, typical: Typical) -> Others:
+def others_of(series: Series, typical: Typical) -> Others:
     """What `means_of` says of a day's swings without each in turn, from the sums over all of them.
 
-    Day and camera are the same for the one left out as for the others, so they count for nothing here.
+    Day and camera are the same for the one left out as for the others, so they count for nothing here: the
+    scatter from day to day is summed out of the prior, and each normal stands for one scatter within a day.
     """
     values, own = series.values, series.own_variances
-    variance = own + means.within[:, None] ** 2  # (g, n)
+    within, between = typical.within * WITHIN_STEPS, typical.within * BETWEEN_STEPS
+    variance = own + within[:, None] ** 2  # (g, n)
     weight = 1 / variance
     rest = weight.sum(axis=1, keepdims=True) - weight
     mean = ((weight * values).sum(axis=1, keepdims=True) - weight * values) / rest
@@ -92,7 +95,8 @@ def others_of(series: Series, means: Means, typical: Typical) -> Others:
     squares = (weight * off**2).sum(axis=1, keepdims=True) - weight * off**2
     spread = np.maximum(squares - rest * (mean - values.mean()) ** 2, 0.0)
     logs = np.log(variance).sum(axis=1, keepdims=True) - np.log(variance)
-    log = -0.5 * (logs + spread + np.log(rest)) + typical.log_prior(means.within, means.between)[:, None]
+    prior = np.logaddexp.reduce(typical.log_prior(within[:, None], between), axis=1)
+    log = -0.5 * (logs + spread + np.log(rest)) + prior[:, None]
     chance = np.exp(log - log.max(axis=0))
     return Others(
         values=values,
