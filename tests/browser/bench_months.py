@@ -39,7 +39,8 @@ DRAWN = """() => {
   };
   window.drawn = Promise.all([drawn(FIRST), drawn(ALL)]);
 }"""
-# Keeps when the camera showed the finish, and how long after it a clip of the swing was there to be played.
+# Keeps when the camera showed the finish, and how long after it a clip of the swing was there to be played:
+# a swing may be known to be over before it stands still at the finish, and that is 0.
 LATE = """([block, margin, bits, finish]) => {
   const video = document.querySelector("[aria-label='You, live']");
   const context = new OffscreenCanvas(1280, 720).getContext("2d", { willReadFrequently: true });
@@ -57,7 +58,7 @@ LATE = """([block, margin, bits, finish]) => {
   video.requestVideoFrameCallback(look);
   const address = URL.createObjectURL.bind(URL);
   URL.createObjectURL = (what) => {
-    window.late = performance.now() - window.finished;
+    window.late = performance.now() - (window.finished ?? performance.now());
     return address(what);
   };
 }"""
