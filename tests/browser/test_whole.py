@@ -101,6 +101,19 @@ class WholeTests(BrowserCase):
         told = re.search(r"(\d+) ± (\d+) %", share.inner_text())
         assert told is not None
         self.assertLessEqual(abs(int(told[1]) - true), int(told[2]) + 1)
+        feet = page.get_by_role("region", name="Under the feet")
+        cell = feet.get_by_role("row", name="Pressure on the lead foot").get_by_role("cell").nth(3)
+        expect(cell).to_have_text(told[0])
+        # The target is on the left: there the pressure goes after it has gone back.
+        whole, places = feet.locator("[data-way=student] [data-whole]"), {}
+        for at in ("address", "top", "finish"):
+            self.stages.go_to(truth(TOBIN)["checkpoints"][at])
+            places[at] = float(whole.get_attribute("cx") or "nan")
+        self.assertGreater(places["top"], places["address"] + 15)
+        self.assertLess(places["finish"], places["address"] - 30)
+        expect(feet.locator("[data-taught='Early and full']")).to_have_count(1)
+        feet.get_by_role("button", name="Top").click()
+        expect(page.get_by_test_id("student-frame")).to_have_text(str(truth(TOBIN)["checkpoints"]["top"]))
         check_axe(self, page, "a pressure plate's data")
         plate.get_by_role("button", name="Remove").click()
         expect(share).to_have_count(0)

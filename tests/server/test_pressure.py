@@ -40,10 +40,18 @@ class PressureTests(TestCase):
             share = told["pressure_lead_share", at]
             true = true_reading(making.TOBIN, "pressure_lead_share", at)
             self.assertLess(abs(share["value"] - true), share["u95"])
-        found = self.client.get(f"{self.path}/course?reading=pressure_lead_share").json()
+        found = self.client.get(f"{self.path}/course?reading=pressure_lead_share&reading=cop_lead_toe").json()
         self.assertIn("cop_trail_toe", found["offered"])
-        self.assertEqual(found["curve"]["unit"], "ratio")
-        self.assertGreater(sum(value is not None for value in found["curve"]["values"]), 80)
+        share, toe = found["curves"]
+        self.assertEqual(
+            (share["reading"], share["unit"], toe["reading"]),
+            ("pressure_lead_share", "ratio", "cop_lead_toe"),
+        )
+        self.assertGreater(sum(value is not None for value in share["values"]), 80)
+        # The student's model asks of the strike what it asks; those who teach otherwise are told beside it.
+        told_otherwise = [(each["teaching"], each["at"], each["low"]) for each in found["others"]]
+        self.assertIn(("Staying back", "impact", 0.25), told_otherwise)
+        self.assertNotIn("Forward", [teaching for teaching, _, _ in told_otherwise])
         self.assertIn("pressure_lead_share", self.client.get(f"{self.path}/curves.csv").content.decode())
         self.assertEqual(
             len(self.client.get(f"{self.path}/record").json()["pressure"]["times_s"]), making.FRAMES

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from typing import TYPE_CHECKING, cast
 
 from tropometer.server.people.body import reach_of
 from tropometer.server.teaching.services import book_of
 from tropometer.swing.names import ClubClass, SwingLength
 from tropometer.swing.record.swing import POST_M
-from tropometer.teaching.judging.asked import Asked, Swung, asked_of, post_of
+from tropometer.teaching.judging.asked import Asked, Swung, asked_by_others, asked_of, post_of
+from tropometer.teaching.knowledge.band import Band
 from tropometer.teaching.knowledge.book import Book
 from tropometer.teaching.knowledge.pages import shipped
 from tropometer.teaching.knowledge.teaching_model import TeachingModel
@@ -49,6 +51,11 @@ def asked_of_swing(swing: Swing) -> Asked | None:
 def asked_of_kind(student: Student, kind: Swung) -> Asked:
     """The bands that a student's swings of one kind are held against."""
     return asked_of(*taught_by(student), kind, reach_of(student))
+
+
+def asked_by_other_teachers(swing: Swing, readings: Collection[str]) -> list[tuple[str, Band]]:
+    """What those ask of some readings who teach otherwise; nothing of a reference."""
+    return asked_by_others(*taught_by(swing.student), swung(swing), readings) if swing.student else []
 
 
 def post_of_swing(swing: Swing) -> float:

@@ -4,7 +4,7 @@ from typing import Any
 
 import numpy as np
 
-from tropometer.server.bench.asking import asked_of_swing
+from tropometer.server.bench.asking import asked_by_other_teachers, asked_of_swing
 from tropometer.server.bench.columns import figure, reading_columns
 from tropometer.server.bench.models import Swing
 from tropometer.server.bench.record import ready_clips, record_of
@@ -19,21 +19,25 @@ from tropometer.swing.readings.series import Series, leading_clip
 REMEMBERED = 6
 
 
-def course(swing: Swing, reading: str) -> dict[str, Any]:
-    """One reading's curve, which others there are, and the times of the swing, shaped as `CourseOut`."""
+def course(swing: Swing, readings: list[str]) -> dict[str, Any]:
+    """Some readings' curves, which others there are, and the times of the swing, shaped as `CourseOut`."""
     clips = ready_clips(swing)
     record = record_of(swing, clips)
     whole = read(record, curves=True)
     found, curves = whole.readings, whole.curves
     times = [each for each in found if isinstance(KINDS[each.reading], FromTimes | FromReadings)]
     leading = leading_clip(record)
-    asked = next((curve for curve in curves if curve.reading == reading), None)
+    by_reading = {curve.reading: curve for curve in curves}
     return {
         "stale": any(tracks_stale(clip) for clip in clips),
         "clip_id": leading.id if leading and curves else None,
         "frames": curves[0].frames.tolist() if curves else [],
         "offered": [curve.reading for curve in curves],
-        "curve": _curve(asked) if asked else None,
+        "curves": [_curve(by_reading[each]) for each in readings if each in by_reading],
+        "others": [
+            {"teaching": name, "reading": band.reading, "at": band.at, "low": band.low, "high": band.high}
+            for name, band in asked_by_other_teachers(swing, readings)
+        ],
         "times": reading_columns(times, asked_of_swing(swing), [str(clip.pk) for clip in clips]),
     }
 

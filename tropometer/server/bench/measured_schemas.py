@@ -313,18 +313,29 @@ class CurveOut(Plain):
     u95: list[float | None]
 
 
-class CourseOut(Plain):
-    """A swing over time: one reading's curve on the frames of one clip, and when things happen.
+class OtherBand(Plain):
+    """What those ask of a reading who teach otherwise than the student's model."""
 
-    `offered` names the readings that have a curve; `curve` is the asked one, if it has one. It is `stale`
-    while a worker follows some marks anew.
+    teaching: str
+    reading: str
+    at: str
+    low: float | None
+    high: float | None
+
+
+class CourseOut(Plain):
+    """A swing over time: some readings' curves on the frames of one clip, and when things happen.
+
+    `offered` names the readings that have a curve; `curves` are the asked ones that have one, in that order.
+    It is `stale` while a worker follows some marks anew.
     """
 
     stale: bool
     clip_id: UUID | None
     frames: list[int]
     offered: list[str]
-    curve: CurveOut | None
+    curves: list[CurveOut]
+    others: list[OtherBand]
     times: list[ReadingColumns]
 
 

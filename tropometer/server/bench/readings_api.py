@@ -31,14 +31,18 @@ from tropometer.swing.formats.trc import trc_of
 router = Router(tags=["bench"])
 
 
+class Curves(Schema):
+    reading: list[str] = Field([], max_length=8)
+
+
 class Asked(Schema):
     reading: list[str] = Field([], max_length=100)
 
 
 @router.get("/swings/{uuid:id}/course", response=CourseOut)
-def swing_over_time(request: HttpRequest, id: UUID, reading: str = "") -> dict[str, Any]:
-    """The curve of a reading, and when things happen in the swing."""
-    return course(services.swing_of(asking(request), id), reading)
+def swing_over_time(request: HttpRequest, id: UUID, asked: Query[Curves]) -> dict[str, Any]:
+    """The curves of some readings, and when things happen in the swing."""
+    return course(services.swing_of(asking(request), id), asked.reading)
 
 
 @router.get("/swings/{uuid:id}/first-look", response=FirstLookOut)

@@ -81,11 +81,11 @@ def _tapes(swing: Swing, readings: Iterable[Reading], wanted: set[Key]) -> Itera
 
 def _curve(swing: Swing, reading: str) -> dict[str, Any] | None:
     """A reading over time from impact; None where it has no curve, or impact is not pegged."""
-    told = course(swing, reading)
-    if told["curve"] is None:
+    told = course(swing, [reading])
+    if not told["curves"]:
         return None
     times = times_from_impact_s(swing, clip_of(swing.instructor, told["clip_id"]))
     if times is None:
         return None
-    curve: dict[str, Any] = told["curve"]
+    curve: dict[str, Any] = told["curves"][0]
     return curve | {"at_s": [round(times[frame], 4) for frame in told["frames"]]}

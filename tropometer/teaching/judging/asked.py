@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass
 
 from tropometer.swing.names import ClubClass, SwingLength
@@ -72,6 +72,20 @@ def asked_of(
                 narrowed.append(given_way[1])
     clashes = tuple(clash for clash in book.clashes.values() if _clashes(clash, model, motions))
     return Asked(bands=bands, narrowed=tuple(narrowed), clashes=clashes)
+
+
+def asked_by_others(
+    book: Book, model: TeachingModel, swung: Swung, readings: Collection[str]
+) -> list[tuple[str, Band]]:
+    """What the options that a model did not choose ask of some readings, each with its option's name."""
+    return [
+        (option.name, band)
+        for dispute in book.disputes.values()
+        for option in dispute.options
+        if model.chosen.get(dispute.id) != option.id
+        for band in option.bands
+        if band.reading in readings and band.holds_for(swung.club, swung.length)
+    ]
 
 
 def _ranks(book: Book, model: TeachingModel) -> Iterator[tuple[Band, ...]]:

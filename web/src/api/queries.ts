@@ -315,7 +315,7 @@ export const lessonQuery = (id: string) =>
   });
 
 /** A swing over time, at the versions of its clips. */
-export const courseQuery = (swingId: string, versions: string, reading: string) =>
+export const courseQuery = (swingId: string, versions: string, reading: string[]) =>
   queryOptions({
     queryKey: ["course", swingId, versions, reading],
     queryFn: () =>

@@ -754,7 +754,7 @@ export interface paths {
         };
         /**
          * Swing Over Time
-         * @description The curve of a reading, and when things happen in the swing.
+         * @description The curves of some readings, and when things happen in the swing.
          */
         get: operations["tropometer_server_bench_readings_api_swing_over_time"];
         put?: never;
@@ -4545,12 +4545,20 @@ export interface components {
             /** Cutoff Hz */
             cutoff_hz: number | null;
         };
+        /** Curves */
+        Curves: {
+            /**
+             * Reading
+             * @default []
+             */
+            reading: string[];
+        };
         /**
          * CourseOut
-         * @description A swing over time: one reading's curve on the frames of one clip, and when things happen.
+         * @description A swing over time: some readings' curves on the frames of one clip, and when things happen.
          *
-         *     `offered` names the readings that have a curve; `curve` is the asked one, if it has one. It is `stale`
-         *     while a worker follows some marks anew.
+         *     `offered` names the readings that have a curve; `curves` are the asked ones that have one, in that order.
+         *     It is `stale` while a worker follows some marks anew.
          */
         CourseOut: {
             /** Stale */
@@ -4561,7 +4569,10 @@ export interface components {
             frames: number[];
             /** Offered */
             offered: string[];
-            curve: components["schemas"]["CurveOut"] | null;
+            /** Curves */
+            curves: components["schemas"]["CurveOut"][];
+            /** Others */
+            others: components["schemas"]["OtherBand"][];
             /** Times */
             times: components["schemas"]["ReadingColumns"][];
         };
@@ -4581,6 +4592,22 @@ export interface components {
             values: (number | null)[];
             /** U95 */
             u95: (number | null)[];
+        };
+        /**
+         * OtherBand
+         * @description What those ask of a reading who teach otherwise than the student's model.
+         */
+        OtherBand: {
+            /** Teaching */
+            teaching: string;
+            /** Reading */
+            reading: string;
+            /** At */
+            at: string;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
         };
         /**
          * FirstLookOut
@@ -9360,7 +9387,7 @@ export interface operations {
     tropometer_server_bench_readings_api_swing_over_time: {
         parameters: {
             query?: {
-                reading?: string;
+                reading?: string[];
             };
             header?: never;
             path: {

@@ -46,15 +46,45 @@ export function FloorShapes(props: { marks: OnFloor[]; at: Layout["at"]; ink: st
   );
 }
 
-/** A shoe's outline from the marks there are; its heel-to-toe line at least. */
-function Shoe({ outline, ink }: { outline: (Point | undefined)[]; ink: string }) {
-  const [heel, , toe] = outline;
+// A sole: heel 0 to toe 1, then inner edge 0 to outer edge 1, once about.
+const SOLE: [toe: number, outer: number][] = [
+  [0, 0.5],
+  [0.02, 0.76],
+  [0.2, 0.84],
+  [0.45, 0.86],
+  [0.68, 1.02],
+  [0.9, 0.88],
+  [1.01, 0.5],
+  [0.95, 0.16],
+  [0.7, -0.02],
+  [0.45, 0.22],
+  [0.2, 0.18],
+  [0.02, 0.26],
+];
+
+/** A shoe's sole through the marks of its four edges; its heel-to-toe line where not all are there. */
+export function Shoe({ outline, ink }: { outline: (Point | undefined)[]; ink: string }) {
+  const [heel, outer, toe, inner] = outline;
   if (!heel || !toe) return null;
-  const known = outline.filter((each) => each !== undefined);
+  const sole =
+    outer &&
+    inner &&
+    SOLE.map(([along, across]) => ({
+      x: heel.x + along * (toe.x - heel.x) + (across - 0.5) * (outer.x - inner.x),
+      y: heel.y + along * (toe.y - heel.y) + (across - 0.5) * (outer.y - inner.y),
+    }));
   return (
     <>
-      {known.length === SHOE.length && <path d={rounded(known)} stroke={ink} fill={ink} fillOpacity={0.22} />}
-      <line x1={heel.x} y1={heel.y} x2={toe.x} y2={toe.y} stroke={ink} strokeWidth={1.5} />
+      {sole && <path d={rounded(sole)} stroke={ink} fill={ink} fillOpacity={0.22} />}
+      <line
+        x1={heel.x}
+        y1={heel.y}
+        x2={toe.x}
+        y2={toe.y}
+        stroke={ink}
+        strokeWidth={sole ? 1 : 1.5}
+        strokeOpacity={sole ? 0.5 : 1}
+      />
     </>
   );
 }

@@ -133,10 +133,18 @@ function Clock({ center, at }: { center?: Mark; at: Layout["at"] }) {
 }
 
 /** Which way the target lies. */
-export function Compass({ left }: { left: boolean }) {
-  const x = left ? WIDTH - 8 : 8;
+export function Compass({
+  left,
+  wide = WIDTH,
+  tall = HEIGHT,
+}: {
+  left: boolean;
+  wide?: number;
+  tall?: number;
+}) {
+  const x = left ? wide - 8 : 8;
   return (
-    <text x={x} y={HEIGHT - 6} fontSize={10} textAnchor={left ? "end" : "start"} fill="currentColor">
+    <text x={x} y={tall - 6} fontSize={10} textAnchor={left ? "end" : "start"} fill="currentColor">
       {left ? "target →" : "← target"}
     </text>
   );

@@ -134,7 +134,7 @@ const isTimed = ({ reading }: Reading) => TIMED.includes(reading);
 /** The readings, where times that nobody pegged are read off the curves if these have them. */
 function useTimed(side: Side, readings?: Reading[]): Reading[] | undefined {
   const open = readings?.some((reading) => isTimed(reading) && reading.status === "refused") ?? false;
-  const times = useCourse(side, "", open).found?.times;
+  const times = useCourse(side, [], open).found?.times;
   return useMemo(
     () =>
       readings?.map((reading) =>

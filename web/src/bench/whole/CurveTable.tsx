@@ -8,9 +8,10 @@ import { type Course, useCourse } from "./useCourse";
 const SIDES = ["student", "reference"] as const;
 
 /** A reading's curve in figures: every frame on which it can be read, of both swings. */
-export function CurveTable({ reading, units }: { reading: string; units: Units }) {
-  const student = useCourse("student", reading).found;
-  const reference = useCourse("reference", reading).found;
+export function CurveTable(props: { reading: string; units: Units; asked?: string[] }) {
+  const { reading, units, asked = [reading] } = props;
+  const student = useCourse("student", asked).found;
+  const reference = useCourse("reference", asked).found;
   const sides = useBench((bench) => bench.sides);
   const found = { student, reference };
   return (
@@ -39,7 +40,8 @@ export function CurveTable({ reading, units }: { reading: string; units: Units }
 function OneSide(props: { side: Side; state: SideState; course: Course; reading: string; units: Units }) {
   const { side, state, course, reading, units } = props;
   const goTo = useBench((bench) => bench.goTo);
-  const { frames, curve } = course.course;
+  const { frames, curves } = course.course;
+  const curve = curves.find((each) => each.reading === reading);
   const pegs = onOf(state).pegs;
   const own = course.course.clip_id === state.clip.id;
   return (

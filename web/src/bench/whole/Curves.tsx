@@ -16,12 +16,13 @@ import { type Course, useCourse } from "./useCourse";
 const SIDES = ["student", "reference"] as const;
 
 /** A reading over the swing, both swings on the rule beneath, with the bands where there are any. */
-export function Curves({ reading, units }: { reading: string; units: Units }) {
+export function Curves(props: { reading: string; units: Units; asked?: string[] }) {
+  const { reading, units, asked = [reading] } = props; // what is fetched at once: more than is drawn
   const box = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(box);
   const layout = useRuler(width);
-  const student = useCourse("student", reading);
-  const reference = useCourse("reference", reading);
+  const student = useCourse("student", asked);
+  const reference = useCourse("reference", asked);
   const active = useBench((bench) => bench.active);
   const sides = useBench((bench) => bench.sides);
   const goTo = useBench((bench) => bench.goTo);
@@ -32,9 +33,10 @@ export function Curves({ reading, units }: { reading: string; units: Units }) {
     [readings, reading],
   );
   const unit: Unit | undefined =
-    (student.found ?? reference.found)?.course.curve?.unit ??
+    (student.found ?? reference.found)?.course.curves.find((each) => each.reading === reading)?.unit ??
     readings?.find((r) => r.reading === reading)?.unit;
-  const curves = useLaid(layout, student.found, reference.found);
+  const curves = useLaid(layout, reading, student.found, reference.found);
+  const others = (student.found ?? reference.found)?.course.others.filter((each) => each.reading === reading);
   const scale = useMemo(() => scaleOf(curves, bands, unit, units), [curves, bands, unit, units]);
   const scrub = (event: PointerEvent) => {
     const side = sides[active] ? active : OTHER[active];
@@ -90,20 +92,29 @@ export function Curves({ reading, units }: { reading: string; units: Units }) {
                 />
               ) : null,
             )}
-            {bands.map(({ at, band }) => {
+            {[
+              ...bands,
+              ...(others ?? []).map((band) => ({ at: band.at, band, teaching: band.teaching })),
+            ].map((asks) => {
+              const { at, band } = asks;
               const frame = shown && pegsOf(onOf(shown))[at as Checkpoint];
               if (!band || frame === undefined) return null;
               const top = band.high === null ? 0 : y(band.high);
               const foot = band.low === null ? height : y(band.low);
+              const otherwise = "teaching" in asks ? asks.teaching : undefined;
               return (
                 <rect
-                  key={at}
+                  key={`${at} ${otherwise ?? ""}`}
                   x={xOf(main, frame) - 7}
                   width={14}
                   y={top}
                   height={Math.max(foot - top, 1)}
-                  fill="var(--color-accent)"
+                  fill={otherwise ? "none" : "var(--color-accent)"}
+                  stroke={otherwise ? "var(--color-accent)" : "none"}
+                  strokeWidth={1.5}
+                  strokeDasharray="3 2"
                   fillOpacity={0.4}
+                  data-taught={otherwise}
                 />
               );
             })}
@@ -204,12 +215,17 @@ function Readout(props: {
   );
 }
 
-function useLaid(layout: RulerLayout | null, student: Course | null, reference: Course | null) {
+function useLaid(
+  layout: RulerLayout | null,
+  reading: string,
+  student: Course | null,
+  reference: Course | null,
+) {
   return useMemo(() => {
-    const own = layout && student && layCurve(student, layout);
-    const other = layout && reference && layCurve(reference, layout);
+    const own = layout && student && layCurve(student, reading, layout);
+    const other = layout && reference && layCurve(reference, reading, layout);
     return { ...(own ? { student: own } : {}), ...(other ? { reference: other } : {}) };
-  }, [layout, student, reference]);
+  }, [layout, reading, student, reference]);
 }
 
 function scaleOf(

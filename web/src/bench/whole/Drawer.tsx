@@ -7,9 +7,9 @@ import type { DrawerPart, Side } from "../benchState";
 import { clickOnly } from "../clickOnly";
 import { DRAWER } from "../commands/benchDoings";
 import { hint } from "../commands/table";
+import { PressureView } from "../pressure/PressureView";
 import { FloorTable } from "../readings/FloorTable";
 import { FromAbove } from "../readings/FromAbove";
-import { PressurePlate } from "../readings/PressurePlate";
 import { sayCurve } from "../walk/seen";
 import { Curves } from "./Curves";
 import { CurveTable } from "./CurveTable";
@@ -46,11 +46,11 @@ export function Drawer({ units }: { units: Units }) {
           ))}
         </Toolbar>
         {open === "curves" && <CurveChoice main={main} />}
-        {(open === "curves" || open === "floor") && (
+        {open && open !== "relay" && (
           <button
             {...clickOnly}
             type="button"
-            className={`btn btn-xs font-normal ${tabled ? "btn-primary" : ""} ${open === "floor" ? "ml-auto" : ""}`}
+            className={`btn btn-xs font-normal ${tabled ? "btn-primary" : ""} ${open === "curves" ? "" : "ml-auto"}`}
             aria-pressed={tabled}
             onClick={() => set({ tabled: !tabled })}
           >
@@ -60,12 +60,12 @@ export function Drawer({ units }: { units: Units }) {
       </div>
       {open && (
         <div
-          className={`flex flex-col border-t border-base-content/20 ${open === "floor" ? "h-58" : "h-44"}`}
+          className={`flex flex-col border-t border-base-content/20 ${open === "floor" || open === "pressure" ? "h-58" : "h-44"}`}
         >
           {open === "curves" && <ChosenCurve main={main} units={units} tabled={tabled} />}
           {open === "relay" && <Relay units={units} />}
           {open === "floor" && (tabled ? <FloorTable units={units} /> : <FromAbove units={units} />)}
-          {open === "pressure" && <PressurePlate key={main} side={main} />}
+          {open === "pressure" && <PressureView key={main} side={main} units={units} tabled={tabled} />}
         </div>
       )}
     </section>
@@ -76,7 +76,7 @@ export function Drawer({ units }: { units: Units }) {
 function useShown(main: Side): { shown: string; offered: string[] } {
   const curve = useBench((bench) => bench.curve);
   const focus = useBench((bench) => bench.focus?.reading);
-  const offered = useCourse(main, curve).found?.course.offered ?? [];
+  const offered = useCourse(main, [curve]).found?.course.offered ?? [];
   return { shown: focus && offered.includes(focus) ? focus : curve, offered };
 }
 

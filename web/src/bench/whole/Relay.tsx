@@ -23,8 +23,8 @@ const TICK_S = 0.05;
 export function Relay({ units }: { units: Units }) {
   const box = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(box);
-  const student = useCourse("student", "").found;
-  const reference = useCourse("reference", "").found;
+  const student = useCourse("student", []).found;
+  const reference = useCourse("reference", []).found;
   const found = { student, reference };
   const starts = SIDES.flatMap((side) => startsOf(found[side]).map((reading) => ({ side, reading })));
   const struck = SIDES.flatMap((side) => impactOf(found[side]) ?? []);

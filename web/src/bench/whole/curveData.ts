@@ -11,8 +11,9 @@ export interface LaidCurve {
   frames: number[];
 }
 
-export function layCurve({ course, line }: Course, layout: RulerLayout): LaidCurve | null {
-  const { curve, frames } = course;
+export function layCurve({ course, line }: Course, reading: string, layout: RulerLayout): LaidCurve | null {
+  const { frames } = course;
+  const curve = course.curves.find((each) => each.reading === reading);
   if (!curve || !line) return null;
   const { values, u95 } = curve;
   const bound = (i: number, way: 1 | -1) => {

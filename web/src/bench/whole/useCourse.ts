@@ -17,7 +17,7 @@ export interface Course {
 /** A stage's swing over time, measured anew after every edit that was stored. */
 export function useCourse(
   side: Side,
-  reading: string,
+  reading: string[],
   wanted = true,
 ): { found: Course | null; trouble: string } {
   const state = useBench((bench) => rivalOn(bench, side));

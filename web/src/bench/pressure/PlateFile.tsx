@@ -10,7 +10,7 @@ const MOST_BYTES = 2_000_000;
 const COLUMNS = "time_s, lead_force_n, trail_force_n; and lead_toe, lead_outer, trail_toe, trail_outer";
 
 /** What a pressure plate felt during a stage's swing: how to add it, what it is, and how to take it away. */
-export function PressurePlate({ side }: { side: Side }) {
+export function PlateFile({ side }: { side: Side }) {
   const bench = useBenchStore();
   const id = useBench((state) => state.sides[side]?.swing.id ?? "");
   const kept = useBench((state) => state.sides[side]?.pressure ?? null);
@@ -39,7 +39,7 @@ export function PressurePlate({ side }: { side: Side }) {
     },
   });
   return (
-    <section aria-label="Pressure plate" className="min-h-0 flex-1 overflow-y-auto px-2 py-1 text-sm">
+    <section aria-label="Pressure plate" className="max-h-full shrink-0 overflow-y-auto px-2 py-1 text-sm">
       <div className="flex items-center gap-2">
         <span className="flex-1">{kept ? <Told felt={kept} /> : <Nothing removed={removed} />}</span>
         {kept && (
