@@ -4,9 +4,12 @@ import json
 from collections import defaultdict
 from collections.abc import Iterator
 from dataclasses import replace
+from typing import Any
 from unittest import TestCase
 
 import numpy as np
+from scipy.interpolate import CubicSpline
+from scipy.signal import butter, filtfilt
 
 from tests.golfer import bodies
 from tropometer.golfer.events import Timing, timing
@@ -14,6 +17,8 @@ from tropometer.golfer.forces import pressure
 from tropometer.golfer.motion import Motion
 from tropometer.golfer.schools import SCHOOLS
 from tropometer.golfer.true_readings import true_readings
+from tropometer.swing.clocks.felt_strike import felt_strike
+from tropometer.swing.error.value import NORMAL_95
 from tropometer.swing.formats.plate import plate_document
 from tropometer.swing.formats.plate_file import read_plate
 from tropometer.swing.formats.record_error import RecordError
@@ -100,7 +105,7 @@ class FileTests(TestCase):
             (TABLE.replace("390.5", "nan"), 0.0, "^line 3, lead_force_n: not a number"),
             (TABLE.replace("390.5,", ""), 0.0, "^line 3: 4 columns, where line 1 has 5"),
             (TABLE.replace("-0.01,", "-0.03,"), 0.0, r"^pressure.times_s\[1\]: times must rise"),
-            (TABLE, None, "^impact_s: say when impact is"),
+            (TABLE, None, "^impact_s: no strike is felt in the force: say when impact is"),
             (TABLE, 3.0, "^pressure.impact_s: impact is outside"),
             ('{"times_s": [', 0.0, "^line 1: not JSON"),
             ('{"times_s": [0, 1]}', 0.0, "^pressure: .*'lead_force_n' is a required"),
@@ -110,6 +115,75 @@ class FileTests(TestCase):
         ):
             with self.subTest(words), self.assertRaisesRegex(RecordError, words):
                 read_plate(text, impact_s)
+
+
+class FeltStrikeTests(TestCase):
+    """The force is Newton's of the made-up golfers; what shakes the plate is laid on top by the test."""
+
+    fine: Any
+    bodies: list[Any]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.fine = np.arange(-2.0, 0.8, 0.004)
+        cls.bodies = []
+        for motion, when in swings():
+            told = pressure(motion, cls.fine + when.checkpoints["impact"], 1.0, MASS_KG)
+            # Joints that are drawn start and stop at once; nothing above 15 Hz is a body's.
+            cls.bodies.append(filtfilt(*butter(2, 15, fs=250), told.lead_force_n + told.trail_force_n))
+
+    def felt(self, body: Any, rate: float, kick_n: float, random: Any) -> tuple[Any, Any]:
+        times_s = np.arange(-1.9, 0.7, 1 / rate) + random.uniform(0, 1 / rate)
+        ring = kick_n * np.exp(-np.maximum(times_s, 0) / 0.006) * np.cos(2 * np.pi * 70 * times_s)
+        noise = random.normal(0, FORCE_SD_N, len(times_s))
+        smooth = CubicSpline(self.fine, body)(times_s)
+        return times_s, smooth + noise + np.where(times_s >= 0, ring, 0.0)
+
+    def test_the_strike_is_where_the_force_is_shaken(self) -> None:
+        random = np.random.default_rng(8)
+        found, held = defaultdict(list), []
+        for body in self.bodies:
+            for rate in (100.0, 200.0, 500.0, 1000.0):
+                for _ in range(6):
+                    strike = felt_strike(*self.felt(body, rate, 400.0, random))
+                    assert strike is not None
+                    found[rate].append(strike.by)
+                    if strike.by == "spike":
+                        held.append(abs(strike.at_s) <= NORMAL_95 * strike.sd_s)
+        self.assertEqual(set(found[100.0]), {"course"})  # too slow for a spike
+        self.assertEqual({*found[500.0], *found[1000.0]}, {"spike"})
+        self.assertGreaterEqual(found[200.0].count("spike") / len(found[200.0]), 0.7)
+        self.assertGreaterEqual(np.mean(held), 0.93)
+
+    def test_without_a_spike_it_is_told_by_the_course_and_its_wider_error_holds(self) -> None:
+        random = np.random.default_rng(9)
+        held = []
+        for body in self.bodies:
+            for _ in range(8):
+                found = felt_strike(*self.felt(body, 200.0, 0.0, random))
+                assert found is not None
+                self.assertEqual(found.by, "course")
+                held.append(abs(found.at_s) <= NORMAL_95 * found.sd_s)
+        self.assertGreaterEqual(np.mean(held), 0.9)
+
+    def test_who_only_stands_or_steps_on_strikes_nothing(self) -> None:
+        random = np.random.default_rng(10)
+        times_s = np.arange(0, 4, 0.005)
+        stands = 800 + 15 * np.sin(times_s) + random.normal(0, FORCE_SD_N, len(times_s))
+        self.assertIsNone(felt_strike(times_s, stands))
+        self.assertIsNone(felt_strike(times_s, np.where(times_s < 2, 0.0, stands)))
+        self.assertIsNone(felt_strike(times_s[:4], stands[:4]))
+        with self.assertRaisesRegex(ValueError, "do not rise"):
+            felt_strike(times_s[::-1], stands)
+        with self.assertRaisesRegex(ValueError, "one shape"):
+            felt_strike(times_s, stands[1:])
+
+    def test_a_table_that_does_not_say_when_impact_is_has_it_found(self) -> None:
+        times_s, total = self.felt(self.bodies[0], 500.0, 400.0, np.random.default_rng(11))
+        rows = [f"{t + 7:.4f},{n / 2:.1f},{n / 2:.1f}" for t, n in zip(times_s, total, strict=True)]
+        felt = read_plate("\n".join(["time_s,lead_force_n,trail_force_n", *rows]))
+        self.assertAlmostEqual(felt.impact_s, 7.0, delta=0.005)
+        self.assertLess(felt.impact_sd_s, 0.003)
 
 
 class PressureTests(TestCase):

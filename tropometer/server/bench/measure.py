@@ -186,6 +186,7 @@ def _pressure_told(swing: Swing, felt: PressurePlate | None) -> dict[str, Any] |
         "instants": len(felt.times_s),
         "seconds": last - first,
         "impact_s": felt.impact_s,
+        "impact_u95_s": NORMAL_95 * felt.impact_sd_s,
     }
 
 

@@ -284,6 +284,7 @@ class PressureOut(Plain):
     instants: int
     seconds: float
     impact_s: float
+    impact_u95_s: float
 
 
 class UnlikeOut(Plain):

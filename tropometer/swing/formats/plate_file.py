@@ -5,8 +5,10 @@ from __future__ import annotations
 import csv
 import json
 import math
+from dataclasses import replace
 from typing import Any
 
+from tropometer.swing.clocks.felt_strike import felt_strike
 from tropometer.swing.formats.plate import plate_from
 from tropometer.swing.formats.record_error import RecordError
 from tropometer.swing.formats.schema import check_shape
@@ -21,7 +23,8 @@ PLACES = {"lead_place": ("lead_toe", "lead_outer"), "trail_place": ("trail_toe",
 def read_plate(text: str, impact_s: float | None = None) -> PressurePlate:
     """A plate's data from the text of a file; `impact_s` is impact on its clock, where the file does not say.
 
-    Raises RecordError, which names the line and column, or the field.
+    Where neither says it, it is looked for in the force's own shape, and its error is kept with it. Raises
+    RecordError, which names the line and column, or the field.
     """
     if text.lstrip().startswith("{"):
         try:
@@ -33,12 +36,29 @@ def read_plate(text: str, impact_s: float | None = None) -> PressurePlate:
         document = _from_table(text.removeprefix("\ufeff"))
     if impact_s is not None and isinstance(document, dict):
         document["impact_s"] = impact_s
-    if isinstance(document, dict) and "impact_s" not in document:
-        raise RecordError("impact_s", "say when impact is on the plate's clock")
+    unsaid = isinstance(document, dict) and "impact_s" not in document
+    if unsaid:
+        document["impact_s"] = _begins(document)
     check_shape(document, "pressure")
     if len(document["times_s"]) > MOST_INSTANTS:
         raise RecordError("pressure.times_s", f"more than {MOST_INSTANTS} instants: cut out the swing")
-    return plate_from(document)
+    plate = plate_from(document)
+    return _struck(plate) if unsaid else plate
+
+
+def _begins(document: dict[str, Any]) -> Any:
+    """A time on the plate's clock that holds the place of impact until it is found; 0 where there is none."""
+    times = document.get("times_s")
+    return times[0] if isinstance(times, list) and times and isinstance(times[0], int | float) else 0.0
+
+
+def _struck(plate: PressurePlate) -> PressurePlate:
+    strike = felt_strike(plate.times_s, plate.lead_force_n + plate.trail_force_n)
+    if strike is None or not plate.times_s[0] <= strike.at_s <= plate.times_s[-1]:
+        raise RecordError(
+            "impact_s", "no strike is felt in the force: say when impact is on the plate's clock"
+        )
+    return replace(plate, impact_s=strike.at_s, impact_sd_s=strike.sd_s)
 
 
 def _from_table(text: str) -> dict[str, Any]:

@@ -3953,6 +3953,8 @@ export interface components {
             seconds: number;
             /** Impact S */
             impact_s: number;
+            /** Impact U95 S */
+            impact_u95_s: number;
         };
         /**
          * ProposalsOut

@@ -80,7 +80,10 @@ function Told({ felt }: { felt: Schemas["PressureOut"] }) {
     <>
       Pressure plate: {felt.file_name}, <span className="num">{felt.instants}</span> instants over{" "}
       <span className="num">{felt.seconds.toFixed(2)}</span> s, impact at{" "}
-      <span className="num">{felt.impact_s.toFixed(3)}</span> s
+      <span className="num">
+        {felt.impact_s.toFixed(3)} ± {felt.impact_u95_s.toFixed(3)}
+      </span>{" "}
+      s
     </>
   );
 }
@@ -130,11 +133,11 @@ function FileForm({ keep, busy, leave }: FileFormProps) {
         <input
           className="input input-xs num w-18"
           inputMode="decimal"
-          placeholder="in file"
+          placeholder="empty"
           value={impact}
           onChange={(event) => setImpact(event.target.value)}
         />
-        s
+        s; left empty: as the file says, or found in the force
       </label>
       {trouble && (
         <p role="alert" className="text-error">

@@ -1,0 +1,1 @@
+"""Clocks of different devices, put on one another."""
