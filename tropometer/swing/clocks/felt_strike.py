@@ -76,7 +76,8 @@ def _spike(times_s: Array, total_n: Array, step: float, peak_s: float, weight: f
     if apart[most] < max(SPIKE_OVER_NOISE * noise, SPIKE_OF_WEIGHT * weight):
         return None
     rising = (times_s >= times_s[most] - RISING_S) & (apart >= apart[most] / 2)
-    return float(times_s[np.argmax(rising)])
+    # The first sample that feels it comes up to a step after it.
+    return float(times_s[np.argmax(rising)]) - step / 2
 
 
 def _odd(samples: float, least: int, count: int) -> int:

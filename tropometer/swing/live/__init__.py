@@ -1,0 +1,1 @@
+"""What comes from devices while a student hits balls."""
