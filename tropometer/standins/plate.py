@@ -82,19 +82,15 @@ class PlayedSwing:
         """What comes over the line from one time to another, in the order of its coming."""
         times = np.arange(from_s, to_s, 1 / line.rate_hz) + random.uniform(0, 1 / line.rate_hz)
         felt = self.at(times, random)
-        lead, trail = ("left", "right") if self.left_leads else ("right", "left")
+        left, right = ("lead", "trail") if self.left_leads else ("trail", "lead")
         clock = line.clock_s + times * (1 + line.drift)
         frames = [
             Frame(
                 t_s=float(clock[i]),
-                **{
-                    f"{lead}_n": float(felt["lead_force_n"][i]),
-                    f"{trail}_n": float(felt["trail_force_n"][i]),
-                },
-                **{
-                    side: (float(felt[f"{foot}_toe"][i]), float(felt[f"{foot}_outer"][i]))
-                    for side, foot in ((lead, "lead"), (trail, "trail"))
-                },
+                left_n=float(felt[f"{left}_force_n"][i]),
+                right_n=float(felt[f"{right}_force_n"][i]),
+                left=(float(felt[f"{left}_toe"][i]), float(felt[f"{left}_outer"][i])),
+                right=(float(felt[f"{right}_toe"][i]), float(felt[f"{right}_outer"][i])),
             )
             for i in range(len(times))
         ]

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
+from tropometer.swing.arrays import Array
 from tropometer.swing.clocks.felt_strike import STANDING_N, FeltStrike, felt_strike
-from tropometer.swing.live.frames import Frame, Frames
+from tropometer.swing.live.frames import Frame, Frames, Place
 from tropometer.swing.names import Hand
 from tropometer.swing.record.plate import PressurePlate
 
@@ -26,19 +28,17 @@ class Swung:
 
     def plate(self, hand: Hand) -> PressurePlate:
         """The same as a swing record keeps it, impact at its own time."""
-        lead, trail = ("left", "right") if hand == "right" else ("right", "left")
-        places = {
-            name: np.array([getattr(each, side) for each in self.frames], float)
-            for name, side in (("lead_place", lead), ("trail_place", trail))
-            if all(getattr(each, side) is not None for each in self.frames)
-        }
+        left_n, right_n = _forces(self.frames)
+        left, right = _places([each.left for each in self.frames]), _places([e.right for e in self.frames])
+        leads_left = hand == "right"
         return PressurePlate(
             times_s=np.array([each.t_s for each in self.frames]) - self.strike.at_s,
-            lead_force_n=np.array([getattr(each, f"{lead}_n") for each in self.frames]),
-            trail_force_n=np.array([getattr(each, f"{trail}_n") for each in self.frames]),
+            lead_force_n=left_n if leads_left else right_n,
+            trail_force_n=right_n if leads_left else left_n,
             impact_s=0.0,
+            lead_place=left if leads_left else right,
+            trail_place=right if leads_left else left,
             impact_sd_s=self.strike.sd_s,
-            **places,
         )
 
 
@@ -59,11 +59,8 @@ class StrikeWatch:
         if len(felt) < 20 or now - felt[0].t_s < BACK_S + AFTER_S:
             return None
         times = np.array([each.t_s for each in felt])
-        forces = {
-            "left": np.array([each.left_n for each in felt]),
-            "right": np.array([e.right_n for e in felt]),
-        }
-        lead, trail = (forces[side] for side in (("left", "right") if hand == "right" else ("right", "left")))
+        left_n, right_n = _forces(felt)
+        lead, trail = (left_n, right_n) if hand == "right" else (right_n, left_n)
         strike = felt_strike(times, lead + trail)
         if strike is None or now - strike.at_s < AFTER_S:
             return None
@@ -78,7 +75,17 @@ class StrikeWatch:
         )
 
 
-def _swings(times_s: np.ndarray, lead_n: np.ndarray, trail_n: np.ndarray) -> bool:
+def _forces(frames: Sequence[Frame]) -> tuple[Array, Array]:
+    return np.array([each.left_n for each in frames]), np.array([each.right_n for each in frames])
+
+
+def _places(places: Sequence[Place | None]) -> Array | None:
+    """All of them (n, 2); None where one frame does not tell it."""
+    told = [place for place in places if place is not None]
+    return np.array(told, float) if len(told) == len(places) else None
+
+
+def _swings(times_s: Array, lead_n: Array, trail_n: Array) -> bool:
     """Whether somebody stands there all the while, and the force crosses to the lead foot as in a swing."""
     total = lead_n + trail_n
     back = (times_s >= -BACK_S) & (times_s <= -0.1)
