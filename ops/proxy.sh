@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Writes var/nginx/nginx.conf: the proxy that takes slow senders and readers off the web server.
-# Usage: proxy.sh LISTEN WEB, both as host:port.
+# Usage: proxy.sh LISTEN WEB LIVE, each as host:port.
 set -euo pipefail
 cd "$(dirname "$(readlink -f "$0")")/.."
 mkdir -p var/nginx/temp
@@ -37,8 +37,21 @@ http {
   # A proxy before this one that speaks TLS says so.
   map \$http_x_forwarded_proto \$spoken { default \$http_x_forwarded_proto; "" \$scheme; }
   upstream web { server $2; keepalive 16; }
+  upstream live { server $3; }
   server {
     listen $1;
+    location /live/ {
+      if (\$http_upgrade !~* ^websocket\$) { return 404; }
+      proxy_pass http://live;
+      proxy_http_version 1.1;
+      proxy_set_header Upgrade \$http_upgrade;
+      proxy_set_header Connection upgrade;
+      proxy_set_header Host \$http_host;
+      proxy_set_header X-Forwarded-For \$proxy_add_x_forwarded_for;
+      proxy_set_header X-Forwarded-Proto \$spoken;
+      proxy_read_timeout 60s;  # the server asks every two seconds
+      proxy_buffering off;
+    }
     location / {
       proxy_pass http://web;
       proxy_http_version 1.1;

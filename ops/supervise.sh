@@ -7,6 +7,7 @@ cd "$(dirname "$(readlink -f "$0")")/.."
 declare -A commands=(
   [database]="bash ops/postgres.sh keep"
   [web]="./tropo web"
+  [live]="./tropo live"
   [worker]="./tropo worker"
   [upkeep]="./tropo upkeep"
   [proxy]="nginx -p $PWD/var/nginx -c $PWD/var/nginx/nginx.conf"

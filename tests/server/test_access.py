@@ -4,6 +4,7 @@ import json
 from typing import Any
 
 from django.test import TestCase
+from django.utils import timezone
 
 from tests.server import making
 from tests.swings import ROOT
@@ -11,7 +12,7 @@ from tropometer.server.bench.models import Swing, SwingRequest
 from tropometer.server.lessons.models import Lesson, LessonFrame, Template
 from tropometer.server.people.models import Student
 from tropometer.server.shelf.models import ReferenceSwing
-from tropometer.server.studio.models import LaunchProfile, StudioHour, Try
+from tropometer.server.studio.models import LaunchProfile, Strike, StudioHour, Try
 
 SCHEMA = json.loads((ROOT / "web/src/api/openapi.json").read_text())
 BY_CODE = ("/api/pages/code", "/api/pages/enter")  # whoever asks learns nothing
@@ -68,6 +69,7 @@ BODIES: dict[tuple[str, str], Any] = {
     ("patch", "/api/hours/{id}"): {},
     ("post", "/api/hours/{id}/tries"): {"swing_id": A_CLIP["upload_id"]},
     ("patch", "/api/hours/{id}/tries/{try_id}"): {},
+    ("put", "/api/hours/{id}/strikes/{strike_id}"): {"try_id": None},
     ("post", "/api/hours/{id}/shots/look"): {"text": "X"},
     ("post", "/api/hours/{id}/shots"): {
         "text": "X",
@@ -128,6 +130,7 @@ class AccessTests(TestCase):
             "requests": SwingRequest.objects.create(instructor=self.owner, student=swing.student).pk,
         }
         self.named = {
+            "strike_id": Strike.objects.create(hour=hour, struck_at=timezone.now(), sd_s=0.01, said={}).pk,
             "try_id": Try.objects.create(hour=hour, swing=swing, position=0).pk,
             "swing_id": swing.pk,
             "frame_id": frame.pk,

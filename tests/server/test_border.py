@@ -63,7 +63,7 @@ class BorderTests(making.MediaCase):
         for path, methods in SCHEMA["paths"].items():
             filled = path.format(
                 id=SOME_ID, swing_id=SOME_ID, frame_id=SOME_ID, source_id=SOME_ID, take_id=SOME_ID,
-                note_id=SOME_ID, try_id=SOME_ID, name="x", reading="x", at="x",
+                note_id=SOME_ID, try_id=SOME_ID, strike_id=SOME_ID, name="x", reading="x", at="x",
                 frame=0, kind="swing", piece="x", fault="sways", token="x",
             )  # fmt: skip
             found += [

@@ -31,9 +31,9 @@ class SlowClientTests(TransactionTestCase):
         web, self.port = free_port(), free_port()
         (root / "ops").mkdir()
         shutil.copy(ROOT / "ops" / "proxy.sh", root / "ops")
-        subprocess.run(
-            ["bash", "ops/proxy.sh", f"127.0.0.1:{self.port}", f"127.0.0.1:{web}"], cwd=root, check=True
-        )
+        nobody = "127.0.0.1:9"
+        ends = [f"127.0.0.1:{self.port}", f"127.0.0.1:{web}", nobody]
+        subprocess.run(["bash", "ops/proxy.sh", *ends], cwd=root, check=True)
         base = os.environ["DATABASE_URL"].rsplit("/", 1)[0]
         environment = {
             **os.environ,

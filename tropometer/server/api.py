@@ -33,6 +33,7 @@ from tropometer.server.shelf.api import router as shelf
 from tropometer.server.shelf.laboratory_api import router as laboratory
 from tropometer.server.studio.api import router as studio
 from tropometer.server.studio.launch_api import router as launch
+from tropometer.server.studio.live_api import router as live
 from tropometer.server.studio.services import BadTry
 from tropometer.server.talking.api import router as talking
 from tropometer.server.talking.page_api import router as pages
@@ -92,6 +93,7 @@ for router in (
     lessons,
     studio,
     launch,
+    live,
     walks,
     drill_checks,
     talking,

@@ -85,6 +85,15 @@ DATABASES["default"].setdefault("OPTIONS", {}).setdefault("options", "-c jit=off
 # Shared between processes, so that sign-in limits hold however many of them serve.
 CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "server_cache"}}
 
+# How the lines of studio hours find each other: within the one process that serves them, or over Redis where
+# several do.
+REDIS = env.str("TROPO_REDIS", "")
+CHANNEL_LAYERS = {
+    "default": {"BACKEND": "channels_redis.core.RedisChannelLayer", "CONFIG": {"hosts": [REDIS]}}
+    if REDIS
+    else {"BACKEND": "channels.layers.InMemoryChannelLayer"}
+}
+
 AUTH_USER_MODEL = "people.User"
 AUTHENTICATION_BACKENDS = [
     "axes.backends.AxesStandaloneBackend",  # first: who is locked out is asked nothing more

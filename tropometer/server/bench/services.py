@@ -52,6 +52,7 @@ if TYPE_CHECKING:
     from tropometer.server.clips.models import Clip
     from tropometer.server.people.models import Student, User
     from tropometer.swing.record.launch import Launch
+    from tropometer.swing.record.plate import PressurePlate
 
 
 def swings_of(instructor: User) -> SwingQuerySet:
@@ -77,8 +78,12 @@ def swings_before(swing: Swing) -> list[Swing]:
 
 def keep_pressure(swing: Swing, file_name: str, text: str, impact_s: float | None) -> None:
     """Keep a plate's data in place of what there was; RecordError says what is wrong with the file."""
-    felt = plate_document(read_plate(text, impact_s))
-    values = {"file_name": file_name, "felt": felt}
+    keep_felt(swing, file_name, read_plate(text, impact_s))
+
+
+def keep_felt(swing: Swing, source: str, plate: PressurePlate) -> None:
+    """Keep what a plate felt in place of what there was; `source` is the file's name, or the plate's."""
+    values = {"file_name": source, "felt": plate_document(plate)}
     swing.pressure, _ = Pressure.objects.update_or_create(swing=swing, defaults=values)
     swing_changed.send(None, swing_id=swing.pk)
 

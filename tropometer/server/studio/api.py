@@ -13,6 +13,7 @@ from tropometer.server.access import asking, owned
 from tropometer.server.lists import Pages
 from tropometer.server.studio import services
 from tropometer.server.studio.ladder import ladder_of
+from tropometer.server.studio.live import strikes
 from tropometer.server.studio.models import StudioHour
 from tropometer.server.studio.schemas import HourChange, HourIn, HourOut, LadderOut, RungChange, RungIn
 
@@ -61,7 +62,7 @@ def remove_hour(request: HttpRequest, id: UUID) -> tuple[int, None]:
 def add_try(request: HttpRequest, id: UUID, data: RungIn) -> dict[str, Any]:
     """One of the student's swings as the next try."""
     found = services.hour_of(asking(request), id)
-    services.add(found, data.swing_id, data.changed, data.felt)
+    strikes.put_strike_to(services.add(found, data.swing_id, data.changed, data.felt))
     return ladder_of(found)
 
 

@@ -24,9 +24,23 @@ class StudioHour(models.Model):
         models.CharField(max_length=66), default=list, help_text="readings that are watched: reading.at"
     )
 
+    # By this devices find the hour while it is open to them; empty: it is not.
+    line_token = models.CharField(max_length=43, blank=True)
+    line_open_until = models.DateTimeField(null=True, blank=True)
+
     class Meta:
         ordering = ["-day", "-begun_at", "id"]
         indexes = [models.Index(fields=["student", "-day"], name="hour_of_student_by_day")]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["line_token"], condition=~Q(line_token=""), name="line_token_of_one_hour"
+            ),
+            models.CheckConstraint(
+                condition=Q(line_token="", line_open_until=None)
+                | (~Q(line_token="") & Q(line_open_until__isnull=False)),
+                name="line_open_until_some_time",
+            ),
+        ]
 
     def __str__(self) -> str:
         return f"hour with {self.student_id} on {self.day}"
@@ -58,6 +72,35 @@ class Try(models.Model):
 
     def __str__(self) -> str:
         return f"try {self.position} of {self.hour_id}"
+
+
+class Strike(models.Model):
+    """A ball that was struck in an hour, as devices told it: what a plate felt, what became of the ball."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    hour = models.ForeignKey(StudioHour, on_delete=models.CASCADE, related_name="strikes")
+    struck_at = models.DateTimeField()
+    sd_s = models.FloatField(help_text="one standard deviation of that, seconds")
+    felt = models.JSONField(null=True, blank=True, help_text="a pressure plate's data")
+    felt_by = models.CharField(max_length=60, blank=True, help_text="what the plate is called")
+    said = models.JSONField(null=True, blank=True, help_text="a launch monitor's shot")
+    said_by = models.CharField(max_length=60, blank=True, help_text="what the launch monitor is called")
+    tried = models.OneToOneField(
+        Try, null=True, blank=True, on_delete=models.SET_NULL, related_name="strike", help_text="whose it is"
+    )
+
+    class Meta:
+        ordering = ["struck_at", "id"]
+        indexes = [models.Index(fields=["hour", "struck_at"], name="strike_of_hour_by_time")]
+        constraints = [
+            models.CheckConstraint(
+                condition=Q(felt__isnull=False) | Q(said__isnull=False), name="strike_told_by_a_device"
+            ),
+            models.CheckConstraint(condition=Q(sd_s__gt=0), name="strike_time_has_an_error"),
+        ]
+
+    def __str__(self) -> str:
+        return f"strike at {self.struck_at} of {self.hour_id}"
 
 
 class LaunchProfile(models.Model):

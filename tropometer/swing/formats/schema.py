@@ -11,22 +11,26 @@ import jsonschema
 
 from tropometer.swing.formats.record_error import RecordError
 
-LARGEST = 1e9
-SCHEMA = Path(__file__).parents[3] / "docs" / "formats" / "swing-record.schema.json"
+LARGEST = {"swing-record": 1e9, "live": 1e12}  # a device's clock may count from long ago
+SCHEMAS = Path(__file__).parents[3] / "docs" / "formats"
+RECORD = "swing-record"
 
 
-def check_shape(document: Any, part: str | None = None) -> None:
-    """Raises RecordError, which names the field, when a swing record, or a part of it, has another shape."""
-    validator = _validator(part)
+def check_shape(document: Any, part: str | None = None, schema: str = RECORD) -> None:
+    """Raises RecordError, which names the field, when a swing record, or a part of it, has another shape.
+
+    `part` is a property of a record, or a definition of another `schema`.
+    """
+    validator = _validator(part, schema)
     if isinstance(document, dict | list):
-        _check_finite(document, part or "$")
+        _check_finite(document, part or "$", LARGEST[schema])
     worst = jsonschema.exceptions.best_match(validator.iter_errors(document))
     if worst is not None:
         where = worst.json_path if part is None else f"{part}{worst.json_path.removeprefix('$')}"
         raise RecordError(where, worst.message.splitlines()[0][:200])
 
 
-def _check_finite(document: Any, root: str) -> None:
+def _check_finite(document: Any, root: str, largest: float) -> None:
     """JSON has no infinities, but Python reads them; and a number that nothing can measure is no measure."""
     waiting = [(document, root)]
     while waiting:
@@ -35,7 +39,7 @@ def _check_finite(document: Any, root: str) -> None:
         for key, each in inside:
             if isinstance(each, dict | list):
                 waiting.append((each, _path(where, key)))
-            elif isinstance(each, int | float) and not abs(each) <= LARGEST:
+            elif isinstance(each, int | float) and not abs(each) <= largest:
                 raise RecordError(_path(where, key), "not a number that can be measured")
 
 
@@ -44,8 +48,9 @@ def _path(where: str, key: str | int) -> str:
 
 
 @lru_cache
-def _validator(part: str | None) -> jsonschema.Draft202012Validator:
-    schema = json.loads(SCHEMA.read_text(encoding="utf-8"))
+def _validator(part: str | None, name: str) -> jsonschema.Draft202012Validator:
+    schema = json.loads((SCHEMAS / f"{name}.schema.json").read_text(encoding="utf-8"))
     if part is not None:
-        schema = {**schema["properties"][part], "$defs": schema.get("$defs", {})}
+        parts = schema["properties"] if name == RECORD else schema["$defs"]
+        schema = {**parts[part], "$defs": schema.get("$defs", {})}
     return jsonschema.Draft202012Validator(schema)

@@ -1708,6 +1708,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hours/{id}/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Line
+         * @description Where devices send to, and what they told of strikes.
+         */
+        get: operations["tropometer_server_studio_live_api_line"];
+        put?: never;
+        /**
+         * Open Line
+         * @description Let devices send to the hour, for half a day.
+         */
+        post: operations["tropometer_server_studio_live_api_open_line"];
+        /**
+         * Close Line
+         * @description Let no device send any more; what they told stays.
+         */
+        delete: operations["tropometer_server_studio_live_api_close_line"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/strikes/{strike_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say Whose Strike
+         * @description Say which try a strike is of, or that it is of none.
+         */
+        put: operations["tropometer_server_studio_live_api_say_whose_strike"];
+        post?: never;
+        /**
+         * Forget Strike
+         * @description Forget a strike; what a try has of it stays the try's.
+         */
+        delete: operations["tropometer_server_studio_live_api_forget_strike"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/walk": {
         parameters: {
             query?: never;
@@ -6725,6 +6777,35 @@ export interface components {
             /** Name */
             name: string;
         };
+        /**
+         * StrikeOut
+         * @description A ball that was struck, as devices told it; `try_id` is whose it is, null while nobody's.
+         */
+        StrikeOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Struck At
+             * Format: date-time
+             */
+            struck_at: string;
+            /** Felt By */
+            felt_by: string;
+            /** Said By */
+            said_by: string;
+            /** Values */
+            values: components["schemas"]["ColumnValue"][];
+            /** Try Id */
+            try_id: string | null;
+        };
+        /** WhoseStrike */
+        WhoseStrike: {
+            /** Try Id */
+            try_id: string | null;
+        };
         /** TakeOut */
         TakeOut: {
             /**
@@ -11451,6 +11532,167 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_live_api_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_live_api_open_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_live_api_close_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_live_api_say_whose_strike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                strike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhoseStrike"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_live_api_forget_strike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                strike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
             };
             /** @description A problem (RFC 9457) */
             default: {

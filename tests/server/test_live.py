@@ -1,0 +1,138 @@
+"""Devices on the line of a studio hour, over the very server that serves it."""
+
+from __future__ import annotations
+
+import json
+import time
+from datetime import timedelta
+from typing import Any
+
+import numpy as np
+from django.test import Client
+from django.utils import timezone
+from websockets.exceptions import InvalidStatus
+from websockets.sync.client import connect
+
+from tests.server import making
+from tests.server.lines import Device, LineCase, soon
+from tests.swings import DEMO_CLIPS
+from tropometer.server.bench.models import Pressure, Shot
+from tropometer.server.studio.models import Strike, StudioHour
+from tropometer.standins.plate import Line, PlayedSwing, swings
+from tropometer.swing.formats.live import pressure_line
+
+PLATE = {"device": "plate", "name": "Mat in bay 2"}
+SHOT = {"club_path_deg": {"value": 3.0, "unit": "deg"}, "carry_m": {"value": 150, "unit": "yd", "error": 2}}
+AGO_S = 4.0  # the strike that is played lies so far back
+
+
+class LiveTests(LineCase):
+    def play(self, device: Device, **line: Any) -> None:
+        """A swing whose strike lies AGO_S back on the device's clock, all at once."""
+        sends = Line(clock_s=device.now_s - AGO_S, **line)
+        for packet in PlayedSwing(swings(DEMO_CLIPS.parent / "hour.json.gz")[0]).packets(
+            -5.0, AGO_S - 0.2, sends, np.random.default_rng(1)
+        ):
+            device.send(pressure_line(packet.frames))
+
+    def strike(self) -> Strike:
+        return soon(lambda: Strike.objects.filter(hour=self.hour).first())
+
+    def test_what_a_plate_felt_and_a_shot_become_one_strike_and_then_the_next_swing_s(self) -> None:
+        plate = self.device(PLATE, clock_s=1e6)
+        struck, struck_s = timezone.now() - timedelta(seconds=AGO_S), time.monotonic() - AGO_S
+        self.play(plate)
+        strike = self.strike()
+        self.assertLess(abs((strike.struck_at - struck).total_seconds()), 0.05 + 3 * strike.sd_s)
+        self.assertLess(strike.sd_s, 0.05)
+        self.assertEqual(strike.felt_by, "Mat in bay 2")
+        monitor = self.device({"device": "launch_monitor"}, clock_s=-50.0)
+        monitor.send({"type": "shot", "t": struck_s - 50.4, "positive": "left", "said": SHOT})
+        soon(lambda: Strike.objects.filter(hour=self.hour, said__isnull=False).exists())
+        both = Strike.objects.get(hour=self.hour)
+        self.assertEqual(both.said_by, "Launch monitor")
+        self.assertAlmostEqual(both.said["club_path_deg"], -3.0)  # positive toward a right-hander's ball
+        self.assertAlmostEqual(both.said["carry_m"], 137.16)
+        told = self.client.get(f"{self.path}/line").json()
+        self.assertEqual([each["column"] for each in told["columns"]], ["club_path.shot", "carry.shot"])
+        # The swing that comes in next is the one that was struck.
+        clip = making.marked_swing(self.owner)
+        swing = clip.swing
+        type(swing).objects.filter(pk=swing.pk).update(student=self.student, received_at=timezone.now())
+        tries = self.post(f"{self.path}/tries", swing_id=str(swing.pk))["tries"]
+        self.assertTrue(tries[0]["has_shot"])
+        self.assertEqual(Pressure.objects.get(swing=swing).file_name, "Mat in bay 2")
+        self.assertEqual(Shot.objects.get(swing=swing).said, both.said)
+        # A hand says otherwise, and nothing that the swing has is lost by that.
+        put = {"path": f"{self.path}/strikes/{both.pk}", "content_type": "application/json"}
+        self.client.put(data={"try_id": None}, **put)
+        self.assertIsNone(Strike.objects.get().tried)
+        self.client.put(data={"try_id": tries[0]["id"]}, **put)
+        self.assertEqual(str(Strike.objects.get().tried_id), tries[0]["id"])
+
+    def test_the_page_hears_how_the_student_stands_who_is_there_and_that_a_ball_was_struck(
+        self,
+    ) -> None:
+        with self.page() as page:
+            plate = self.device(PLATE)
+            self.play(plate, lost=0.05)
+            heard: list[dict[str, Any]] = []
+            while not any(each["kind"] == "strike" for each in heard):
+                heard.append(json.loads(page.recv(timeout=30)))
+            tiles = [each for each in heard if each["kind"] == "tile"]
+            self.assertTrue(all(0 <= each["lead_share"] <= 1 for each in tiles))
+            self.assertTrue(tiles[0]["trail"])
+            plate.line.close()
+            device = heard[-1]
+            while not (device["kind"] == "device" and not device["there"]):
+                device = json.loads(page.recv(timeout=30))
+            self.assertEqual((device["device"], device["name"]), ("plate", "Mat in bay 2"))
+            self.assertGreater(device["counts"]["taken"], 1000)
+            self.assertGreater(device["counts"]["lost"], 10)
+            self.assertLess(device["clock_u95_s"], 0.2)
+
+    def test_nonsense_is_named_dropped_and_counted_and_the_line_goes_on(self) -> None:
+        with self.page() as page:
+            plate = self.device(PLATE)
+            plate.send('{"type": "pressure", "t": [1, 2], "left_n": [1], "right_n": [1, 2]}')
+            (trouble,) = soon(lambda: [each for each in plate.told if each["type"] == "trouble"])
+            self.assertEqual(trouble["field"], "pressure.left_n")
+            self.assertIn("it has 1 values, t has 2", trouble["why"])
+            for line in (
+                "{",
+                "[]",
+                '{"type": "shot", "t": 1, "said": {"carry_m": {"value": 1, "unit": "mile"}}}',
+            ):
+                plate.send(line)
+            plate.line.send(b"\x00\x01")
+            self.play(plate)
+            self.strike()
+            counts: dict[str, int] = {}
+            while counts.get("nonsense") != 5:
+                told = json.loads(page.recv(timeout=30))
+                counts = told["counts"] if told["kind"] == "device" else counts
+
+    def test_the_line_is_refused_to_strangers_and_closed_and_a_page_of_another_site(self) -> None:
+        address = f"{self.base}/devices/{self.address.rsplit('/', 1)[1]}"
+        stranger = Client()
+        stranger.force_login(making.instructor("Strange Rover"))
+        for client in (stranger, Client()):
+            with self.assertRaises(InvalidStatus):
+                self.page(client)
+        cookie = f"sessionid={self.client.cookies['sessionid'].value}"
+        with self.assertRaises(InvalidStatus):
+            elsewhere = {"Cookie": cookie, "Origin": "https://elsewhere.example"}
+            connect(f"{self.base}/hours/{self.hour.pk}", additional_headers=elsewhere)
+        for wrong in (f"{self.base}/devices/none", f"{self.base}/devices/", f"{self.base}/nowhere"):
+            with self.assertRaises(InvalidStatus):
+                connect(wrong)
+        connect(address).close()
+        StudioHour.objects.update(line_open_until=timezone.now() - timedelta(seconds=1))
+        with self.assertRaises(InvalidStatus):
+            connect(address)
+        self.assertIsNone(self.client.get(f"{self.path}/line").json()["address"])
+        again = self.post(f"{self.path}/line")["address"]
+        self.assertNotEqual(again, self.address)
+        self.client.delete(f"{self.path}/line")
+        with self.assertRaises(InvalidStatus):
+            connect(f"{self.base}/devices/{again.rsplit('/', 1)[1]}")
