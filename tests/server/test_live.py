@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 import time
 from datetime import timedelta
 from typing import Any
+from unittest import mock
 
 import numpy as np
 from django.test import Client
 from django.utils import timezone
-from websockets.exceptions import InvalidStatus
-from websockets.sync.client import connect
+from websockets.exceptions import ConnectionClosed, InvalidStatus
+from websockets.sync.client import ClientConnection, connect
 
 from tests.server import making
 from tests.server.lines import Device, LineCase, soon
@@ -34,6 +36,18 @@ class LiveTests(LineCase):
             -5.0, AGO_S - 0.2, sends, np.random.default_rng(1)
         ):
             device.send(pressure_line(packet.frames))
+
+    def ends(self, line: ClientConnection, within_s: float = 3.0) -> bool:
+        """Whether the server ends a line; it is ended after that."""
+        until = time.monotonic() + within_s
+        try:
+            while time.monotonic() < until:
+                with contextlib.suppress(TimeoutError):
+                    line.recv(timeout=0.2)
+        except ConnectionClosed:
+            return True
+        line.close()
+        return False
 
     def strike(self) -> Strike:
         return soon(lambda: Strike.objects.filter(hour=self.hour).first())
@@ -63,12 +77,17 @@ class LiveTests(LineCase):
         self.assertTrue(tries[0]["has_shot"])
         self.assertEqual(Pressure.objects.get(swing=swing).file_name, "Mat in bay 2")
         self.assertEqual(Shot.objects.get(swing=swing).said, both.said)
+        # The same swing told of again is the same try; another strike does not become its.
+        self.play(self.device(PLATE))
+        soon(lambda: Strike.objects.count() == 2)
+        self.post(f"{self.path}/tries", swing_id=str(swing.pk))
+        self.assertEqual(Strike.objects.filter(tried__isnull=False).get(), both)
         # A hand says otherwise, and nothing that the swing has is lost by that.
         put = {"path": f"{self.path}/strikes/{both.pk}", "content_type": "application/json"}
         self.client.put(data={"try_id": None}, **put)
-        self.assertIsNone(Strike.objects.get().tried)
+        self.assertIsNone(Strike.objects.get(pk=both.pk).tried)
         self.client.put(data={"try_id": tries[0]["id"]}, **put)
-        self.assertEqual(str(Strike.objects.get().tried_id), tries[0]["id"])
+        self.assertEqual(str(Strike.objects.get(pk=both.pk).tried_id), tries[0]["id"])
 
     def test_the_page_hears_how_the_student_stands_who_is_there_and_that_a_ball_was_struck(
         self,
@@ -126,13 +145,16 @@ class LiveTests(LineCase):
         for wrong in (f"{self.base}/devices/none", f"{self.base}/devices/", f"{self.base}/nowhere"):
             with self.assertRaises(InvalidStatus):
                 connect(wrong)
-        connect(address).close()
+        self.assertFalse(self.ends(connect(address)))
         StudioHour.objects.update(line_open_until=timezone.now() - timedelta(seconds=1))
         with self.assertRaises(InvalidStatus):
             connect(address)
         self.assertIsNone(self.client.get(f"{self.path}/line").json()["address"])
         again = self.post(f"{self.path}/line")["address"]
         self.assertNotEqual(again, self.address)
-        self.client.delete(f"{self.path}/line")
+        with mock.patch("tropometer.server.studio.live.device.CHECKED_S", 0.2):
+            there = connect(f"{self.base}/devices/{again.rsplit('/', 1)[1]}")
+            self.client.delete(f"{self.path}/line")
+            self.assertTrue(self.ends(there))
         with self.assertRaises(InvalidStatus):
             connect(f"{self.base}/devices/{again.rsplit('/', 1)[1]}")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import asyncio
+import contextlib
 import json
 import math
 import time
@@ -15,6 +16,7 @@ from typing import TYPE_CHECKING, Any, cast
 import structlog
 from channels.db import database_sync_to_async
 from channels.generic.websocket import AsyncWebsocketConsumer
+from django.core.exceptions import ObjectDoesNotExist
 from django.db import DatabaseError
 from django.utils import timezone
 from redis.exceptions import RedisError
@@ -40,6 +42,7 @@ TILE_S = 0.045  # between two tiles: more than twenty a second
 LOOK_S = 0.25  # between two looks for a strike
 TOLD_S = 1.0  # between two accounts of the device
 TROUBLE_S = 0.5  # so that a device that sends nonsense is not drowned in answers
+CHECKED_S = 5.0  # between two looks whether the line is still open
 KEEP_TRIES, KEEP_AGAIN_S = 20, 3.0  # a database that is killed comes back within a minute
 
 
@@ -50,8 +53,8 @@ class DeviceLine(AsyncWebsocketConsumer):
 
     async def connect(self) -> None:
         """Refused before it opens where the token is of no open hour."""
-        token = self.scope["url_route"]["kwargs"]["token"]
-        hour = await database_sync_to_async(strikes.hour_of_line)(token)
+        self.token: str = self.scope["url_route"]["kwargs"]["token"]
+        hour = await self._hour()
         if hour is None:
             await self.close()
             return
@@ -66,13 +69,14 @@ class DeviceLine(AsyncWebsocketConsumer):
         self.tasks: set[asyncio.Task[None]] = set()
         await self.channel_layer.group_add(group_of(hour.pk), self.channel_name)
         await self.accept()
-        self._begin(self._ask())
+        self.asking = [self._begin(self._ask()), self._begin(self._check())]
 
     async def disconnect(self, code: int) -> None:
         """Tell the pages; what is being kept is kept."""
         if not hasattr(self, "id"):
             return
-        self.asking = False
+        for task in self.asking:
+            task.cancel()
         await self._tell_device(there=False)
         await self.channel_layer.group_discard(group_of(self.hour.pk), self.channel_name)
 
@@ -160,19 +164,44 @@ class DeviceLine(AsyncWebsocketConsumer):
             except strikes.FullHour as error:
                 await self._trouble("hour", str(error))
                 return
+            except ObjectDoesNotExist:  # the hour was removed meanwhile
+                await self._end()
+                return
             else:
                 await self._tell({"kind": "strike"})
                 return
 
     async def _ask(self) -> None:
         """Ask for the device's time while it is there."""
-        self.asking, number = True, 0
-        while self.asking:
+        number = 0
+        while True:
             number += 1
             self.asked = dict([*self.asked.items()][-OPEN_QUESTIONS:])
             self.asked[number] = time.monotonic()
-            await self.send(json.dumps({"type": "clock", "asked": number}))
+            try:
+                await self.send(json.dumps({"type": "clock", "asked": number}))
+            except OSError:  # it is gone
+                return
             await asyncio.sleep(QUICK_S if number < FIRST_QUESTIONS else SLOW_S)
+
+    async def _check(self) -> None:
+        """Close what was closed, or whose hour is gone."""
+        while True:
+            await asyncio.sleep(CHECKED_S)
+            try:
+                is_open = await self._hour() is not None
+            except DatabaseError:  # away for a while: nobody has closed anything
+                continue
+            if not is_open:
+                await self._end()
+                return
+
+    async def _end(self) -> None:
+        with contextlib.suppress(OSError):  # gone by itself meanwhile
+            await self.close()
+
+    async def _hour(self) -> StudioHour | None:
+        return await database_sync_to_async(strikes.hour_of_line)(self.token)
 
     async def _trouble(self, field: str, why: str) -> None:
         self.nonsense += 1
@@ -212,10 +241,11 @@ class DeviceLine(AsyncWebsocketConsumer):
         self.told_at[what] = now
         return True
 
-    def _begin(self, work: Coroutine[Any, Any, None]) -> None:
-        task = asyncio.ensure_future(work)
+    def _begin(self, work: Coroutine[Any, Any, None]) -> asyncio.Task[None]:
+        task = asyncio.create_task(work)
         self.tasks.add(task)
         task.add_done_callback(self.tasks.discard)
+        return task
 
     async def tell(self, event: dict[str, Any]) -> None:
         """What is told to pages is none of a device's."""

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import asyncio
+import contextlib
 import json
 from typing import TYPE_CHECKING, Any, cast
 from uuid import UUID
 
 from channels.db import database_sync_to_async
 from channels.generic.websocket import AsyncWebsocketConsumer
+from django.db import DatabaseError
 from django.http import Http404
 
 from tropometer.server.studio.live.told import group_of
@@ -38,12 +40,11 @@ class PageLine(AsyncWebsocketConsumer):
         if not user.is_authenticated:
             await self.close()
             return
-        try:
-            hour = await database_sync_to_async(hour_of)(user, id)
-        except Http404:
+        self.user, self.id = user, id
+        if not await self._may_look():
             await self.close()
             return
-        self.group = group_of(hour.pk)
+        self.group = group_of(id)
         await self.channel_layer.group_add(self.group, self.channel_name)
         await self.accept()
         self.looking = asyncio.ensure_future(self._look())
@@ -55,9 +56,21 @@ class PageLine(AsyncWebsocketConsumer):
             await self.channel_layer.group_discard(self.group, self.channel_name)
 
     async def _look(self) -> None:
-        while True:
+        """Say that somebody looks, as long as they may."""
+        while await self._may_look():
             await self.channel_layer.group_send(self.group, {"type": "look"})
             await asyncio.sleep(LOOKS_S)
+        with contextlib.suppress(OSError):  # gone by itself meanwhile
+            await self.close()
+
+    async def _may_look(self) -> bool:
+        try:
+            await database_sync_to_async(hour_of)(self.user, self.id)
+        except Http404:
+            return False
+        except DatabaseError:  # away for a while: nobody has taken anything from anybody
+            return hasattr(self, "looking")
+        return True
 
     async def tell(self, event: dict[str, Any]) -> None:
         """Something a device told."""

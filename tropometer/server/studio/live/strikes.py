@@ -103,8 +103,12 @@ def _keep(hour: StudioHour, at: datetime, sd_s: float, **told: Any) -> Strike:
     return strike
 
 
+@transaction.atomic
 def put_strike_to(tried: Try) -> None:
     """Put a try that has come in to the strike that it must be of, if there is one."""
+    StudioHour.objects.select_for_update().get(pk=tried.hour_id)
+    if Strike.objects.filter(tried=tried).exists():
+        return
     at = tried.swing.received_at
     before = Strike.objects.filter(
         hour=tried.hour_id,
