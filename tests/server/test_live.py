@@ -23,7 +23,7 @@ from tropometer.server.studio.models import Strike, StudioHour
 from tropometer.standins.plate import Line, PlayedSwing, swings
 from tropometer.swing.formats.live import pressure_line
 
-PLATE = {"device": "plate", "name": "Mat in bay 2"}
+PLATE = {"device": "plate", "name": "Mat in\x00 bay 2"}
 SHOT = {"club_path_deg": {"value": 3.0, "unit": "deg"}, "carry_m": {"value": 150, "unit": "yd", "error": 2}}
 AGO_S = 4.0  # the strike that is played lies so far back
 
@@ -117,17 +117,16 @@ class LiveTests(LineCase):
             (trouble,) = soon(lambda: [each for each in plate.told if each["type"] == "trouble"])
             self.assertEqual(trouble["field"], "pressure.left_n")
             self.assertIn("it has 1 values, t has 2", trouble["why"])
-            for line in (
-                "{",
-                "[]",
-                '{"type": "shot", "t": 1, "said": {"carry_m": {"value": 1, "unit": "mile"}}}',
-            ):
+            in_miles = {"type": "shot", "t": 1, "said": {"carry_m": {"value": 1, "unit": "mile"}}}
+            long_ago = {"type": "shot", "t": 1e12, "said": SHOT}
+            endless = '{"t": ' + "9" * 5000 + "}"
+            for line in ("{", "[]", in_miles, endless, long_ago):
                 plate.send(line)
             plate.line.send(b"\x00\x01")
             self.play(plate)
             self.strike()
             counts: dict[str, int] = {}
-            while counts.get("nonsense") != 5:
+            while counts.get("nonsense") != 7:
                 told = json.loads(page.recv(timeout=30))
                 counts = told["counts"] if told["kind"] == "device" else counts
 

@@ -14,8 +14,8 @@ import numpy as np
 from scipy.signal import savgol_filter
 
 from tropometer.swing.arrays import Array
+from tropometer.swing.record.plate import STANDING_N
 
-STANDING_N = 100.0  # with less nobody stands on the plate
 SMOOTHED_S = 0.09
 LEAST_RISE = 1.12  # of the player's weight that the downswing's force reaches, or nobody swings
 # The largest vertical force of a full swing comes between the lead arm level coming down and just after the

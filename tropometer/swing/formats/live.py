@@ -74,7 +74,7 @@ def read_line(line: str) -> Message:
         raise RecordError("line", f"longer than {LONGEST_LINE} characters: send fewer frames at a time")
     try:
         document = json.loads(line)
-    except (json.JSONDecodeError, RecursionError) as error:
+    except (ValueError, RecursionError) as error:  # a number of thousands of digits is a ValueError, too
         raise RecordError("line", "not JSON") from error
     kind = document.get("type") if isinstance(document, dict) else None
     if kind not in ("hello", "clock", "pressure", "shot"):
@@ -84,7 +84,8 @@ def read_line(line: str) -> Message:
 
 
 def _hello(document: dict[str, Any]) -> Hello:
-    return Hello(device=document["device"], name=" ".join(document.get("name", "").split()))
+    words = "".join(each if each.isprintable() else " " for each in document.get("name", ""))
+    return Hello(device=document["device"], name=" ".join(words.split()))
 
 
 def _clock(document: dict[str, Any]) -> ClockAnswer:

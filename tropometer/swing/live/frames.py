@@ -10,6 +10,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from tropometer.swing.arrays import Array
+from tropometer.swing.record.plate import STANDING_N
 
 KEPT_S = 12.0
 MOST_N = 10_000.0  # under one foot
@@ -17,7 +18,6 @@ LEAST_N = -200.0  # an unloaded cell that is not quite at zero
 FAR_OFF = 1.0  # of a shoe's length or breadth outside it: a place is none
 GAP_STEPS = 1.9  # of the usual step between two frames: then one at least is missing
 JUMP_S = 20.0  # no stream pauses so long without a new greeting: the clock jumped
-STANDING_N = 100.0
 
 Place = tuple[float, float]  # heel 0 to toe 1, inner edge 0 to outer edge 1
 

@@ -8,10 +8,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from tropometer.swing.arrays import Array
-from tropometer.swing.clocks.felt_strike import STANDING_N, FeltStrike, felt_strike
+from tropometer.swing.clocks.felt_strike import FeltStrike, felt_strike
 from tropometer.swing.live.frames import Frame, Frames, Place
 from tropometer.swing.names import Hand
-from tropometer.swing.record.plate import PressurePlate
+from tropometer.swing.record.plate import STANDING_N, PressurePlate
 
 BEFORE_S, AFTER_S = 3.0, 2.0  # of a strike, what is kept
 BACK_S = 1.6  # before the strike the swing goes back

@@ -19,9 +19,8 @@ from tropometer.swing.readings.clock import peg_sd_s
 from tropometer.swing.readings.reading import Given, Refused
 from tropometer.swing.readings.series import Series, swing_frames
 from tropometer.swing.record.clip import Clip
-from tropometer.swing.record.plate import PressurePlate
+from tropometer.swing.record.plate import STANDING_N, PressurePlate
 
-STANDING_N = 100.0  # with less nobody stands on the plate
 SMOOTHED_S = 0.09  # by parabolas over so long (Savitzky and Golay 1964, Anal Chem 36:1627)
 
 

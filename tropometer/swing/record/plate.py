@@ -6,6 +6,8 @@ from dataclasses import dataclass
 
 from tropometer.swing.arrays import Array
 
+STANDING_N = 100.0  # with less nobody stands on the plate
+
 
 @dataclass(frozen=True, eq=False, kw_only=True)
 class PressurePlate:

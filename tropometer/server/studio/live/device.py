@@ -43,6 +43,7 @@ LOOK_S = 0.25  # between two looks for a strike
 TOLD_S = 1.0  # between two accounts of the device
 TROUBLE_S = 0.5  # so that a device that sends nonsense is not drowned in answers
 CHECKED_S = 5.0  # between two looks whether the line is still open
+FARTHEST_S = 3 * 3600.0  # from now that anything was struck
 KEEP_TRIES, KEEP_AGAIN_S = 20, 3.0  # a database that is killed comes back within a minute
 
 
@@ -117,13 +118,13 @@ class DeviceLine(AsyncWebsocketConsumer):
             self.frames.take(message.frames)
             if self._due("tile", TILE_S):
                 await self._tell(tile_of(self.frames.stands(), self.hand))
-            self._look()
+            await self._look()
         else:
-            self._keep_shot(message)
+            await self._keep_shot(message)
         if self._due("device", TOLD_S):
             await self._tell_device()
 
-    def _look(self) -> None:
+    async def _look(self) -> None:
         """By the plate's own time, so that what comes all at once after a gap is looked at too."""
         now_s = self.frames.last_s
         if now_s is None or 0 <= now_s - self.looked_s < LOOK_S:
@@ -132,26 +133,30 @@ class DeviceLine(AsyncWebsocketConsumer):
         swung = self.watch.look(self.frames, self.hand)
         if swung is None or self.hello is None:
             return
-        when = self._when(swung.strike.at_s, swung.strike.sd_s)
+        when = await self._when(swung.strike.at_s, swung.strike.sd_s)
         if when is None:
             return
         name, plate = self.hello.name, swung.plate(self.hand)
         self._begin(self._keep(lambda: strikes.felt(self.hour, name, *when, plate)))
 
-    def _keep_shot(self, shot: Shot) -> None:
-        when = self._when(shot.t_s, 0.0)
+    async def _keep_shot(self, shot: Shot) -> None:
+        when = await self._when(shot.t_s, 0.0)
         if when is None or self.hello is None:
             return
         name, launch = self.hello.name, shot.launch(self.hand)
         self._begin(self._keep(lambda: strikes.said(self.hour, name, *when, launch)))
 
-    def _when(self, theirs_s: float, sd_s: float) -> tuple[datetime, float] | None:
-        """A time of the device on the server's, with its error; None before its clock is known."""
+    async def _when(self, theirs_s: float, sd_s: float) -> tuple[datetime, float] | None:
+        """A time of the device on the server's, with its error; None, and said so, where that cannot be."""
         if self.clock.tie is None:
+            await self._trouble("clock", "answer the questions for your time: nothing can be kept without")
             return None
         ours_s, tie_sd_s = self.clock.tie.ours(theirs_s)
-        at = timezone.now() + timedelta(seconds=ours_s - time.monotonic())
-        return at, float((sd_s**2 + tie_sd_s**2) ** 0.5)
+        since_s = ours_s - time.monotonic()
+        if abs(since_s) > FARTHEST_S:
+            await self._trouble("t", "not on the clock that your answers are from: hours away from now")
+            return None
+        return timezone.now() + timedelta(seconds=since_s), float((sd_s**2 + tie_sd_s**2) ** 0.5)
 
     async def _keep(self, keep: Callable[[], Any]) -> None:
         """Keep a strike, and try again while the database is away: it is nowhere else."""
@@ -170,6 +175,7 @@ class DeviceLine(AsyncWebsocketConsumer):
             else:
                 await self._tell({"kind": "strike"})
                 return
+        log.error("strike is lost: the database did not come back", hour=str(self.hour.pk))
 
     async def _ask(self) -> None:
         """Ask for the device's time while it is there."""

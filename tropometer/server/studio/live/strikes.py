@@ -34,8 +34,10 @@ class FullHour(ValueError):
     """An hour holds no more strikes."""
 
 
+@transaction.atomic
 def open_line(hour: StudioHour) -> None:
-    """Let devices send to the hour for half a day; an open line stays as it is."""
+    """Let devices send to the hour for half a day; an open line keeps its token."""
+    hour.refresh_from_db(from_queryset=StudioHour.objects.select_for_update())
     if not line_is_open(hour):
         hour.line_token = secrets.token_urlsafe(32)
     hour.line_open_until = timezone.now() + LINE_OPEN

@@ -7,10 +7,11 @@ from typing import Literal
 
 import numpy as np
 
-from tropometer.swing.readings.felt import STANDING_N, Channel, Felt
+from tropometer.swing.readings.felt import Channel, Felt
 from tropometer.swing.readings.from_plate import felt_by_plate, from_plate
 from tropometer.swing.readings.from_times import FROM_IMPACT, FROM_TOP
 from tropometer.swing.readings.reading import Given, Need, Refused
+from tropometer.swing.record.plate import STANDING_N
 
 ON_FOOT_N = 25.0  # with less a foot has no place of pressure worth telling
 TOE, OUTER = 0, 1

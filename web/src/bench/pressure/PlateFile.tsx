@@ -133,7 +133,6 @@ function FileForm({ keep, busy, leave }: FileFormProps) {
         <input
           className="input input-xs num w-18"
           inputMode="decimal"
-          placeholder="empty"
           value={impact}
           onChange={(event) => setImpact(event.target.value)}
         />

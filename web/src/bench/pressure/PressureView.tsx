@@ -23,7 +23,7 @@ export function PressureView({ side, units, tabled }: { side: Side; units: Units
             {tabled ? (
               <CurveTable reading={SHARE} units={units} asked={FELT} />
             ) : (
-              <Curves reading={SHARE} units={units} asked={FELT} />
+              <Curves reading={SHARE} units={units} asked={FELT} otherwise />
             )}
             <Otherwise side={side} />
           </div>

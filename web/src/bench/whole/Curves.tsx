@@ -16,8 +16,9 @@ import { type Course, useCourse } from "./useCourse";
 const SIDES = ["student", "reference"] as const;
 
 /** A reading over the swing, both swings on the rule beneath, with the bands where there are any. */
-export function Curves(props: { reading: string; units: Units; asked?: string[] }) {
-  const { reading, units, asked = [reading] } = props; // what is fetched at once: more than is drawn
+export function Curves(props: { reading: string; units: Units; asked?: string[]; otherwise?: boolean }) {
+  // What is asked is fetched at once: more than is drawn. Who shows how it is taught otherwise says what that is.
+  const { reading, units, asked = [reading], otherwise = false } = props;
   const box = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(box);
   const layout = useRuler(width);
@@ -36,7 +37,9 @@ export function Curves(props: { reading: string; units: Units; asked?: string[] 
     (student.found ?? reference.found)?.course.curves.find((each) => each.reading === reading)?.unit ??
     readings?.find((r) => r.reading === reading)?.unit;
   const curves = useLaid(layout, reading, student.found, reference.found);
-  const others = (student.found ?? reference.found)?.course.others.filter((each) => each.reading === reading);
+  const others = otherwise
+    ? (student.found ?? reference.found)?.course.others.filter((each) => each.reading === reading)
+    : [];
   const scale = useMemo(() => scaleOf(curves, bands, unit, units), [curves, bands, unit, units]);
   const scrub = (event: PointerEvent) => {
     const side = sides[active] ? active : OTHER[active];
@@ -101,20 +104,20 @@ export function Curves(props: { reading: string; units: Units; asked?: string[] 
               if (!band || frame === undefined) return null;
               const top = band.high === null ? 0 : y(band.high);
               const foot = band.low === null ? height : y(band.low);
-              const otherwise = "teaching" in asks ? asks.teaching : undefined;
+              const taught = "teaching" in asks ? asks.teaching : undefined;
               return (
                 <rect
-                  key={`${at} ${otherwise ?? ""}`}
+                  key={`${at} ${taught ?? ""}`}
                   x={xOf(main, frame) - 7}
                   width={14}
                   y={top}
                   height={Math.max(foot - top, 1)}
-                  fill={otherwise ? "none" : "var(--color-accent)"}
-                  stroke={otherwise ? "var(--color-accent)" : "none"}
+                  fill={taught ? "none" : "var(--color-accent)"}
+                  stroke={taught ? "var(--color-accent)" : "none"}
                   strokeWidth={1.5}
                   strokeDasharray="3 2"
                   fillOpacity={0.4}
-                  data-taught={otherwise}
+                  data-taught={taught}
                 />
               );
             })}
