@@ -4,6 +4,7 @@ import { useDeferredValue, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../api/client";
 import { type TrendsWanted, trendsQuery } from "../api/queries";
+import { NearSight } from "../parts/NearSight";
 import { Trouble } from "../parts/Trouble";
 import type { Units } from "../units";
 import { CLUB_CLASS_WORDS, type ClubClass, momentWords, READING_WORDS, SWING_LENGTH_WORDS } from "../words";
@@ -15,7 +16,7 @@ import { inOrder, spanOf, type Trend, timed } from "./trend";
 const FIRST_SHOWN = 6;
 const SMALL = { width: 310, height: 108 };
 
-// What is not in sight is laid out and painted once it comes there.
+// The words and rooms of what is not in sight are laid out once they come there.
 const LATER =
   "[content-visibility:auto] [contain-intrinsic-size:auto_150px] print:[content-visibility:visible]";
 
@@ -66,7 +67,7 @@ export function TrendBoard(props: {
   const times = useMemo(() => timed(trends?.swings ?? []), [trends]);
   const span = useMemo(() => (trends ? spanOf(trends) : { from: 0, to: 1, months: [] }), [trends]);
   const all = params.get("show") === "all";
-  // Those in sight first: the page answers while the others are drawn.
+  // Those in sight first: the page answers while the others get their room.
   const more = useDeferredValue(all && trends !== undefined, false);
   if (found.error && !trends) return <Trouble error={found.error} retry={found.refetch} />;
   if (!trends) return <p>Fetching what was read…</p>;
@@ -98,7 +99,7 @@ export function TrendBoard(props: {
         </a>
       </div>
       <ul className="grid gap-2 sm:grid-cols-2">
-        {(all && more ? drawn : drawn.slice(0, FIRST_SHOWN)).map(({ trend, goal }) => (
+        {(all && more ? drawn : drawn.slice(0, FIRST_SHOWN)).map(({ trend, goal }, i) => (
           <li key={keyOf(trend)} className={LATER}>
             <button
               type="button"
@@ -110,16 +111,18 @@ export function TrendBoard(props: {
                 <span className="font-semibold">{READING_WORDS[trend.reading] ?? trend.reading}</span>{" "}
                 {momentWords(trend.at).toLowerCase()}
               </span>
-              <TrendChart
-                trend={trend}
-                swings={times}
-                lessons={trends.lessons}
-                practised={days}
-                goal={goal}
-                span={span}
-                units={units}
-                {...SMALL}
-              />
+              <NearSight {...SMALL} atOnce={i < FIRST_SHOWN}>
+                <TrendChart
+                  trend={trend}
+                  swings={times}
+                  lessons={trends.lessons}
+                  practised={days}
+                  goal={goal}
+                  span={span}
+                  units={units}
+                  {...SMALL}
+                />
+              </NearSight>
             </button>
           </li>
         ))}
