@@ -12,6 +12,7 @@ declare -A commands=(
   [upkeep]="./tropo upkeep"
   [proxy]="nginx -p $PWD/var/nginx -c $PWD/var/nginx/nginx.conf"
   [mail]="var/venv/bin/python -m tropometer.standins.mail --smtp ${TROPO_MAIL_SMTP:-1025} --web ${TROPO_MAIL_WEB:-8025} --folder var/mail"
+  [bay]="var/venv/bin/python -m tropometer.standins.bay_page --web ${TROPO_BAY_WEB:-8026} --hour demo/hour.json.gz"
 )
 # A worker is given time to hand its clip back.
 declare -A patience=([worker]=40)

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 import os
+import socket
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from typing import Any
 from unittest import mock
 
@@ -20,40 +22,102 @@ from tests.server import making
 from tropometer.server.studio.models import StudioHour
 
 PATIENCE_S = 30.0
+CHUNK = 65536
 
 
-class LineCase(TransactionTestCase):
-    """An instructor's hour whose line is open."""
-
-    server: uvicorn.Server
-    base: str
-    thread: threading.Thread
-
-    @classmethod
-    def setUpClass(cls) -> None:
-        super().setUpClass()
-        # What the server's own thread opens it closes at once: nobody else could.
-        aged = mock.patch.dict(connection.settings_dict, {"CONN_MAX_AGE": 0})
-        aged.start()
-        cls.addClassCleanup(aged.stop)
+@contextlib.contextmanager
+def serve_lines() -> Iterator[str]:
+    """A server of lines in a thread while this is entered; gives its host and port."""
+    # What the server's own thread opens it closes at once: nobody else could.
+    with mock.patch.dict(connection.settings_dict, {"CONN_MAX_AGE": 0}):
         os.environ.setdefault("TROPO_SECRET_KEY", "only for tests")
         from tropometer.server.asgi import application
 
         config = uvicorn.Config(
             application, host="127.0.0.1", port=0, ws="websockets-sansio", lifespan="off", log_level="warning"
         )
-        cls.server = uvicorn.Server(config)
-        cls.thread = threading.Thread(target=cls.server.run, daemon=True)
-        cls.thread.start()
-        soon(lambda: cls.server.started)
-        port = cls.server.servers[0].sockets[0].getsockname()[1]
-        cls.base = f"ws://127.0.0.1:{port}/live"
+        server = uvicorn.Server(config)
+        thread = threading.Thread(target=server.run, daemon=True)
+        thread.start()
+        soon(lambda: server.started)
+        yield f"127.0.0.1:{server.servers[0].sockets[0].getsockname()[1]}"
+        server.should_exit = True
+        thread.join(PATIENCE_S)
+
+
+class Splice:
+    """One address for a web server and a server of lines, as the proxy makes it."""
+
+    def __init__(self, web: str, lines: str) -> None:
+        """`web`: its URL; `lines`: host and port."""
+        self._to = {False: web.removeprefix("http://"), True: lines}
+        self._socket = socket.create_server(("127.0.0.1", 0))
+        self.url = f"http://localhost:{self._socket.getsockname()[1]}"
+        self._is_cut = False
+        self._open: list[socket.socket] = []
+
+    def __enter__(self) -> Splice:
+        threading.Thread(target=self._accept, daemon=True).start()
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self.cut()
+        self._socket.close()
+
+    def cut(self) -> None:
+        """Break all lines, and let no new one through."""
+        self._is_cut = True
+        for each in self._open:
+            with contextlib.suppress(OSError):
+                each.shutdown(socket.SHUT_RDWR)
+
+    def mend(self) -> None:
+        """Let lines through again."""
+        self._is_cut = False
+
+    def _accept(self) -> None:
+        while True:
+            try:
+                near, _ = self._socket.accept()
+            except OSError:  # closed
+                return
+            threading.Thread(target=self._join, args=(near,), daemon=True).start()
+
+    def _join(self, near: socket.socket) -> None:
+        """By its first request: a browser has lines and requests on connections of their own."""
+        with contextlib.suppress(OSError), near:
+            begun = near.recv(CHUNK)
+            is_line = begun.startswith(b"GET /live/")
+            if is_line and self._is_cut:
+                return
+            host, _, port = self._to[is_line].partition(":")
+            with socket.create_connection((host, int(port))) as far:
+                if is_line:
+                    self._open += [near, far]
+                far.sendall(begun)
+                back = threading.Thread(target=_pour, args=(far, near), daemon=True)
+                back.start()
+                _pour(near, far)
+                back.join()
+
+
+def _pour(source: socket.socket, into: socket.socket) -> None:
+    with contextlib.suppress(OSError):
+        while data := source.recv(CHUNK):
+            into.sendall(data)
+    with contextlib.suppress(OSError):
+        into.shutdown(socket.SHUT_WR)
+
+
+class LineCase(TransactionTestCase):
+    """An instructor's hour whose line is open."""
+
+    base: str
 
     @classmethod
-    def tearDownClass(cls) -> None:
-        cls.server.should_exit = True
-        cls.thread.join(PATIENCE_S)
-        super().tearDownClass()
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.base = f"ws://{cls.enterClassContext(serve_lines())}/live"
 
     def setUp(self) -> None:
         self.owner = making.instructor()

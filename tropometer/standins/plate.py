@@ -81,6 +81,10 @@ class PlayedSwing:
     ) -> Iterator[Packet]:
         """What comes over the line from one time to another, in the order of its coming."""
         times = np.arange(from_s, to_s, 1 / line.rate_hz) + random.uniform(0, 1 / line.rate_hz)
+        yield from self.packets_at(times, line, random)
+
+    def packets_at(self, times: Array, line: Line, random: np.random.Generator) -> Iterator[Packet]:
+        """The same for the times of the frames (n,), in seconds from impact."""
         felt = self.at(times, random)
         left, right = ("lead", "trail") if self.left_leads else ("trail", "lead")
         clock = line.clock_s + times * (1 + line.drift)

@@ -12,9 +12,11 @@ from tropometer.server.access import asking
 from tropometer.server.studio import services
 from tropometer.server.studio.ladder import ladder_of, shot_columns, shot_values
 from tropometer.server.studio.live import strikes
+from tropometer.server.studio.live.set_up import set_up_of
 from tropometer.server.studio.models import Strike, StudioHour
 from tropometer.server.studio.schemas import ColumnOut, ColumnValue, LadderOut
 from tropometer.swing.formats.launch import launch_from
+from tropometer.swing.readings.reading import Unit
 
 router = Router(tags=["studio"])
 
@@ -30,26 +32,43 @@ class StrikeOut(Schema):
     try_id: UUID | None
 
 
-class LineOut(Schema):
+class SetUpRead(Schema):
+    value: float
+    u95: float
+    provisional: bool
+
+
+class SetUpOut(Schema):
+    """A reading of the set-up: what is asked of it, and what was read of the latest try."""
+
+    reading: str
+    unit: Unit
+    low: float | None
+    high: float | None
+    read: SetUpRead | None
+
+
+class HourLineOut(Schema):
     """Where devices send to while the line is open, and what they told; `address` null: it is not open."""
 
     address: str | None
     open_until: datetime | None
     strikes: list[StrikeOut]
     columns: list[ColumnOut]  # what any strike's shot holds
+    set_up: list[SetUpOut]
 
 
 class WhoseStrike(Schema):
     try_id: UUID | None
 
 
-@router.get("/hours/{uuid:id}/line", response=LineOut)
+@router.get("/hours/{uuid:id}/line", response=HourLineOut)
 def line(request: HttpRequest, id: UUID) -> dict[str, Any]:
     """Where devices send to, and what they told of strikes."""
     return _line(services.hour_of(asking(request), id))
 
 
-@router.post("/hours/{uuid:id}/line", response=LineOut)
+@router.post("/hours/{uuid:id}/line", response=HourLineOut)
 def open_line(request: HttpRequest, id: UUID) -> dict[str, Any]:
     """Let devices send to the hour, for half a day."""
     hour = services.hour_of(asking(request), id)
@@ -57,7 +76,7 @@ def open_line(request: HttpRequest, id: UUID) -> dict[str, Any]:
     return _line(hour)
 
 
-@router.delete("/hours/{uuid:id}/line", response=LineOut)
+@router.delete("/hours/{uuid:id}/line", response=HourLineOut)
 def close_line(request: HttpRequest, id: UUID) -> dict[str, Any]:
     """Let no device send any more; what they told stays."""
     hour = services.hour_of(asking(request), id)
@@ -73,7 +92,7 @@ def say_whose_strike(request: HttpRequest, id: UUID, strike_id: UUID, data: Whos
     return ladder_of(hour)
 
 
-@router.delete("/hours/{uuid:id}/strikes/{uuid:strike_id}", response=LineOut)
+@router.delete("/hours/{uuid:id}/strikes/{uuid:strike_id}", response=HourLineOut)
 def forget_strike(request: HttpRequest, id: UUID, strike_id: UUID) -> dict[str, Any]:
     """Forget a strike; what a try has of it stays the try's."""
     hour = services.hour_of(asking(request), id)
@@ -90,6 +109,7 @@ def _line(hour: StudioHour) -> dict[str, Any]:
         "open_until": hour.line_open_until if is_open else None,
         "strikes": [_told(each) for each in told],
         "columns": shot_columns(launch_from(each.said) for each in told if each.said),
+        "set_up": set_up_of(hour),
     }
 
 

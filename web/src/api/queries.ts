@@ -130,6 +130,12 @@ export const hourQuery = (id: string) =>
     refetchInterval: LADDER_POLL_MS,
   });
 
+export const lineQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["hour", id, "line"],
+    queryFn: () => got(api.GET("/api/hours/{id}/line", { params: { path: { id } } })),
+  });
+
 export const goalsQuery = (id: string) =>
   queryOptions({
     queryKey: ["goals", id],

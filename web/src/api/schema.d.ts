@@ -5343,7 +5343,7 @@ export interface components {
         };
         /**
          * SetUpOut
-         * @description A set-up reading against the model.
+         * @description A reading of the set-up: what is asked of it, and what was read of the latest try.
          */
         SetUpOut: {
             /** Reading */
@@ -5357,14 +5357,7 @@ export interface components {
             low: number | null;
             /** High */
             high: number | null;
-            /** Value */
-            value: number | null;
-            /** U95 */
-            u95: number | null;
-            /** Standing */
-            standing: ("inside" | "edge" | "below" | "above" | "undecided") | null;
-            /** Reason */
-            reason: string;
+            read: components["schemas"]["SetUpRead"] | null;
         };
         /**
          * SettlesChange
@@ -6776,6 +6769,31 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+        };
+        /**
+         * HourLineOut
+         * @description Where devices send to while the line is open, and what they told; `address` null: it is not open.
+         */
+        HourLineOut: {
+            /** Address */
+            address: string | null;
+            /** Open Until */
+            open_until: string | null;
+            /** Strikes */
+            strikes: components["schemas"]["StrikeOut"][];
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+            /** Set Up */
+            set_up: components["schemas"]["SetUpOut"][];
+        };
+        /** SetUpRead */
+        SetUpRead: {
+            /** Value */
+            value: number;
+            /** U95 */
+            u95: number;
+            /** Provisional */
+            provisional: boolean;
         };
         /**
          * StrikeOut
@@ -11561,7 +11579,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LineOut"];
+                    "application/json": components["schemas"]["HourLineOut"];
                 };
             };
             /** @description A problem (RFC 9457) */
@@ -11592,7 +11610,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LineOut"];
+                    "application/json": components["schemas"]["HourLineOut"];
                 };
             };
             /** @description A problem (RFC 9457) */
@@ -11623,7 +11641,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LineOut"];
+                    "application/json": components["schemas"]["HourLineOut"];
                 };
             };
             /** @description A problem (RFC 9457) */
@@ -11691,7 +11709,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LineOut"];
+                    "application/json": components["schemas"]["HourLineOut"];
                 };
             };
             /** @description A problem (RFC 9457) */

@@ -11,6 +11,7 @@ import { done } from "../shell/undo";
 import { LadderTable } from "./LadderTable";
 import { LaunchSheet } from "./LaunchSheet";
 import { columnWords, type Ladder } from "./ladderWords";
+import { LiveLine } from "./live/LiveLine";
 import { Said } from "./Said";
 import { StepPlate } from "./StepPlate";
 
@@ -130,6 +131,7 @@ function Hour({ ladder }: { ladder: Ladder }) {
         />
       </div>
       {shots && <LaunchSheet ladder={ladder} units={units} close={() => setShots(false)} />}
+      <LiveLine ladder={ladder} units={units} />
       <Watched ladder={ladder} change={(columns) => change({ columns })} />
       {ladder.tries.length === 0 ? (
         <Empty>No swing of this day is in the log yet that is not of another hour.</Empty>

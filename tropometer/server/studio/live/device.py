@@ -38,7 +38,7 @@ log = structlog.get_logger(__name__)
 
 FIRST_QUESTIONS, QUICK_S, SLOW_S = 8, 0.15, 2.0  # the clock is asked often at first
 OPEN_QUESTIONS = 20  # that a device may owe an answer to
-TILE_S = 0.045  # between two tiles: more than twenty a second
+TILE_S = 0.024  # between two tiles: more than twenty a second, whatever the packets' own pace is
 LOOK_S = 0.25  # between two looks for a strike
 TOLD_S = 1.0  # between two accounts of the device
 TROUBLE_S = 0.5  # so that a device that sends nonsense is not drowned in answers
