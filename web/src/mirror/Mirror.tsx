@@ -2,23 +2,28 @@ import { useQuery } from "@tanstack/react-query";
 import { ArrowLeft, RefreshCcw } from "lucide-react";
 import { useEffect, useState } from "react";
 import { api, got } from "../api/client";
+import type { Camera, Facing } from "../camera/camera";
+import { useCamera } from "../camera/useCamera";
 import { keepOffline } from "../offline/keepOffline";
 import { keep } from "../parts/keep";
 import { Trouble } from "../parts/Trouble";
 import { usePageTitle } from "../parts/usePageTitle";
 import type { Hand } from "../words";
-import type { Facing } from "./camera";
 import { LineLayer } from "./LineLayer";
 import { keptLines, type LineSet, type Lines } from "./lines";
 import { Replay } from "./Replay";
 import { SendClip } from "./SendClip";
-import { useCamera } from "./useCamera";
 import { useWatching } from "./useWatching";
 
 const SET_WORDS: Record<LineSet, string> = {
   hips: "Two lines at the hips",
   plumb: "A plumb at the trail foot",
   seat: "A line behind the seat",
+};
+
+const CAMERAS: Record<Facing, Camera> = {
+  user: { facing: "user" },
+  environment: { facing: "environment" },
 };
 
 /** The phone as a mirror: a live picture with lines, and every swing at once again, slowly. Nothing leaves the phone. */
@@ -35,7 +40,7 @@ export function Mirror({ token }: { token: string }) {
   const [facing, setFacing] = useState<Facing>("user");
   const [open, setOpen] = useState(false);
   const [sending, setSending] = useState<File | null>(null);
-  const camera = useCamera(open, facing);
+  const camera = useCamera(open, CAMERAS[facing]);
   const watching = useWatching(camera.video, camera.shape !== null);
   const [set, lines, choose, put] = useLines(hand);
   const mirrored = facing === "user";

@@ -1,6 +1,6 @@
 import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
+import { watch } from "../camera/watching";
 import { countDown } from "./countDown";
-import { watch } from "./watching";
 
 const COUNT_S = 5;
 
@@ -25,7 +25,7 @@ export function useWatching(video: RefObject<HTMLVideoElement | null>, live: boo
       told = true;
     };
     try {
-      const over = await watch(current, {
+      const { stop: over } = await watch(current, {
         swing: (clip) => {
           stop();
           setShown(clip);

@@ -123,6 +123,26 @@ export function useClipUploads(endpoint: string, whom = SHELF, firstView: View =
 
 export type ClipUploads = ReturnType<typeof useClipUploads>;
 
+/** Send one clip whole; its upload's id. A dropped connection goes on by itself for a while, then it fails. */
+export async function uploadOne(clip: File, whom: string, told: (share: number) => void): Promise<string> {
+  const uppy = createUppy("/api/uploads");
+  try {
+    const about: About = { for: whom, view: "face_on", capture: "", mirrored: false };
+    uppy.on("progress", (percent) => told(percent / 100));
+    const gone = new Promise<string>((resolve, reject) => {
+      uppy.on("complete", ({ successful, failed }) => {
+        const id = successful?.[0] && uploadId(successful[0] as Sent);
+        if (id) resolve(id);
+        else reject(new Error(failed?.[0]?.error ?? "The clip did not arrive."));
+      });
+    });
+    uppy.addFile({ name: clip.name, type: clip.type, data: clip, meta: about as Meta });
+    return await gone;
+  } finally {
+    uppy.destroy();
+  }
+}
+
 function createUppy(endpoint: string) {
   const uppy = new Uppy<Meta, Record<string, never>>({
     autoProceed: true,

@@ -8,6 +8,7 @@ import { Empty, Page } from "../parts/Page";
 import { Trouble } from "../parts/Trouble";
 import { day } from "../parts/when";
 import { done } from "../shell/undo";
+import { TryCamera } from "./camera/TryCamera";
 import { LadderTable } from "./LadderTable";
 import { LaunchSheet } from "./LaunchSheet";
 import { columnWords, type Ladder } from "./ladderWords";
@@ -31,7 +32,8 @@ function Hour({ ladder }: { ladder: Ladder }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const student = useQuery(studentQuery(ladder.student_id)).data;
-  const units = useQuery(meQuery).data?.units ?? "cm";
+  const me = useQuery(meQuery).data;
+  const units = me?.units ?? "cm";
   const [sure, setSure] = useState(false); // what was said at its tries goes with it
   const [shots, setShots] = useState(false);
   const path = { id };
@@ -132,6 +134,7 @@ function Hour({ ladder }: { ladder: Ladder }) {
       </div>
       {shots && <LaunchSheet ladder={ladder} units={units} close={() => setShots(false)} />}
       <LiveLine ladder={ladder} units={units} />
+      {me && <TryCamera ladder={ladder} user={me.id} />}
       <Watched ladder={ladder} change={(columns) => change({ columns })} />
       {ladder.tries.length === 0 ? (
         <Empty>No swing of this day is in the log yet that is not of another hour.</Empty>

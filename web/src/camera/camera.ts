@@ -12,12 +12,21 @@ const WHY: Record<string, string> = {
   NotReadableError: "The camera is used by something else, or does not answer.",
 };
 
-/** Opens the camera on one side of the phone. NoCamera says why it cannot. */
-export async function openCamera(facing: Facing): Promise<MediaStream> {
+/** Which camera: the one on a side of a phone, or one that the browser names; "" is any. */
+export type Camera = { facing: Facing } | { device: string };
+/** A camera, or a clip that is played for one over and over. */
+export type Seen = Camera | { clip: File };
+
+/** Opens a camera. NoCamera says why it cannot. */
+export async function openCamera(which: Camera): Promise<MediaStream> {
   const media = navigator.mediaDevices; // there is none on a page that came over a plain line
   if (!media) throw new NoCamera("This browser gives a camera to secure pages (https) only.");
   const video = {
-    facingMode: facing,
+    ...("facing" in which
+      ? { facingMode: which.facing }
+      : which.device
+        ? { deviceId: { exact: which.device } }
+        : {}),
     width: { ideal: 1280 },
     height: { ideal: 720 },
     frameRate: { ideal: 60 },
@@ -25,6 +34,12 @@ export async function openCamera(facing: Facing): Promise<MediaStream> {
   return media.getUserMedia({ video, audio: false }).catch((error: DOMException) => {
     throw new NoCamera(WHY[error.name] ?? `The camera cannot be opened (${error.message}).`);
   });
+}
+
+/** The cameras that are there; without a name until one was allowed. */
+export async function cameras(): Promise<MediaDeviceInfo[]> {
+  const all = (await navigator.mediaDevices?.enumerateDevices()) ?? [];
+  return all.filter(({ kind, deviceId }) => kind === "videoinput" && deviceId !== "");
 }
 
 export function closeCamera(stream: MediaStream): void {

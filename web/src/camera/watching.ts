@@ -1,0 +1,84 @@
+import { LastSeconds } from "./lastSeconds";
+import { type Found, greys, motionBetween, SwingFinder } from "./swingFinder";
+
+const SMALL_WIDE = 64;
+const SMALL_HIGH = 48;
+
+// What is kept of a try: from before the strike, which is when it moves fastest, to after it, milliseconds.
+const KEPT_BEFORE_MS = 3000;
+const KEPT_AFTER_MS = 2000;
+// A hand that says so is later than the strike by about so much; common practice, no source.
+const HAND_LATE_MS = 600;
+
+interface Told {
+  swing: (clip: File) => void; // as soon as it is over
+  whole?: (clip: File, number: number) => void; // once all that is kept of it was seen
+  trouble: (error: Error) => void;
+}
+
+export interface Watch {
+  stop: () => void;
+  now: () => void; // a hand says that a ball was just struck
+}
+
+/** Looks at a live picture for swings until it is told to stop; what it keeps meanwhile is the last seconds only. */
+export async function watch(video: HTMLVideoElement, told: Told): Promise<Watch> {
+  const last = await LastSeconds.open(video.videoWidth, video.videoHeight);
+  if (!last)
+    throw new Error(
+      "This browser shows the lines, but cannot keep a clip. Another one, or a newer one, can.",
+    );
+  const small = new OffscreenCanvas(SMALL_WIDE, SMALL_HIGH).getContext("2d", { willReadFrequently: true });
+  if (!small) throw new Error("This browser cannot look at its own picture.");
+  small.imageSmoothingQuality = "high"; // else one pixel's noise stands for twenty pixels
+  const finder = new SwingFinder();
+  let before: Uint8Array | null = null;
+  let count = 0;
+  let over = false;
+  let latest = 0;
+  const cut = (from: number, to: number, name: string, then: (clip: File) => void) =>
+    last
+      .cut(from * 1000, to * 1000, name)
+      .then((clip) => clip && !over && then(clip))
+      .catch((error: Error) => !over && told.trouble(error));
+  const swung = ({ from, top, to }: Found) => {
+    count += 1;
+    const number = count;
+    void cut(from, to, `swing-${number}`, told.swing);
+    const { whole } = told;
+    if (whole)
+      window.setTimeout(
+        () =>
+          !over &&
+          cut(top - KEPT_BEFORE_MS, top + KEPT_AFTER_MS, `try-${number}`, (clip) => whole(clip, number)),
+        top + KEPT_AFTER_MS - performance.now(),
+      );
+  };
+  const look = (shown: number, { captureTime }: VideoFrameCallbackMetadata) => {
+    if (over) return;
+    const now = captureTime ?? shown;
+    if (last.trouble) {
+      told.trouble(last.trouble);
+      return;
+    }
+    last.take(new VideoFrame(video, { timestamp: Math.round(now * 1000) }));
+    small.drawImage(video, 0, 0, SMALL_WIDE, SMALL_HIGH);
+    const seen = greys(small.getImageData(0, 0, SMALL_WIDE, SMALL_HIGH).data);
+    const swing = before && finder.see(now, motionBetween(before, seen));
+    before = seen;
+    latest = now;
+    if (swing) swung(swing);
+    video.requestVideoFrameCallback(look);
+  };
+  video.requestVideoFrameCallback(look);
+  return {
+    stop: () => {
+      over = true;
+      last.close();
+    },
+    now: () => {
+      const top = latest - HAND_LATE_MS;
+      if (latest) swung({ from: top - KEPT_BEFORE_MS / 2, top, to: latest });
+    },
+  };
+}

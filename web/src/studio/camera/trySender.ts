@@ -1,0 +1,133 @@
+import { createStore } from "zustand/vanilla";
+import { ApiError, api, got } from "../../api/client";
+import { uploadOne } from "../../send/clipUploads";
+import { KeptTries, type KeptTry } from "./keptTries";
+
+const AGAIN_MS = 5000;
+const NO_WORDS = { words: "", usual_miss: "", what_hurts: "", camera_place: "" };
+
+export interface Sending {
+  waiting: KeptTry[]; // the oldest is under way
+  share: number;
+  trouble: string | null;
+}
+
+/** Sends tries one after the other in the background; what the server does not have stays on disk. */
+export class TrySender {
+  readonly store = createStore<Sending>(() => ({ waiting: [], share: 0, trouble: null }));
+  readonly #kept: KeptTries;
+  #ended = new AbortController();
+  #wake: () => void = () => undefined;
+
+  constructor(
+    private readonly user: string,
+    private readonly arrived: (kept: KeptTry) => void,
+  ) {
+    this.#kept = new KeptTries(user);
+    window.addEventListener("online", this.#online);
+    void this.#run();
+  }
+
+  end(): void {
+    window.removeEventListener("online", this.#online);
+    this.#ended.abort();
+    this.#wake();
+  }
+
+  /** Keep a try on disk, and send it. Where the disk takes no more, what is said is thrown. */
+  async add(kept: KeptTry, clip: File): Promise<void> {
+    await this.#kept.keep(kept, clip);
+    await this.#look();
+    this.#wake();
+  }
+
+  async forget(id: string): Promise<void> {
+    await this.#kept.forget(id);
+    await this.#look();
+  }
+
+  /** One that was refused, once more from the beginning. */
+  async again(kept: KeptTry): Promise<void> {
+    const clip = await this.#kept.clip(kept);
+    const { refused: _, upload: __, ...anew } = kept;
+    if (clip) await this.add(anew, clip);
+  }
+
+  readonly #online = () => this.#wake();
+
+  async #run(): Promise<void> {
+    // Of several tabs one sends; the others wait until it is gone.
+    await navigator.locks
+      .request(`tropometer.tries.${this.user}`, { signal: this.#ended.signal }, async () => {
+        while (!this.#ended.signal.aborted) {
+          const next = (await this.#look()).find(({ refused }) => !refused);
+          if (!next) await this.#sleep(null);
+          else await this.#send(next);
+        }
+      })
+      .catch((error: unknown) => {
+        if (!this.#ended.signal.aborted) throw error;
+      });
+  }
+
+  async #send(kept: KeptTry): Promise<void> {
+    try {
+      await this.#steps(kept);
+      this.store.setState({ trouble: null });
+    } catch (error) {
+      const words = error instanceof Error ? error.message : String(error);
+      if (error instanceof ApiError && error.status >= 400 && error.status < 500) {
+        const clip = await this.#kept.clip(kept);
+        if (clip) await this.#kept.keep({ ...kept, refused: words }, clip);
+        return;
+      }
+      this.store.setState({ trouble: words });
+      await this.#sleep(AGAIN_MS);
+    }
+  }
+
+  async #steps(kept: KeptTry): Promise<void> {
+    const clip = await this.#kept.clip(kept);
+    if (!clip) return;
+    this.store.setState({ share: 0 });
+    const step = async (now: Partial<KeptTry>) => {
+      Object.assign(kept, now);
+      await this.#kept.keep(kept, clip);
+    };
+    if (!kept.swing) {
+      if (!kept.upload)
+        await step({
+          upload: await uploadOne(clip, kept.student, (share) => this.store.setState({ share })),
+        });
+      const { view, changed: _, ...kind } = kept.about;
+      const clips = [{ upload_id: kept.upload ?? "", view, capture_fps: null, flipped: false }];
+      const came = await got(
+        api.POST("/api/swings", { body: { student_id: kept.student, ...NO_WORDS, ...kind, clips } }),
+      );
+      if (came.refused.length) throw new ApiError(422, came.refused.join(" "));
+      await step({ swing: came.swing_id });
+    }
+    const params = { path: { id: kept.hour } };
+    await got(
+      api.POST("/api/hours/{id}/tries", {
+        params,
+        body: { swing_id: kept.swing ?? "", changed: kept.about.changed.trim(), felt: "" },
+      }),
+    );
+    await this.#kept.forget(kept.id);
+    this.arrived(kept);
+  }
+
+  async #look(): Promise<KeptTry[]> {
+    const waiting = await this.#kept.all();
+    this.store.setState({ waiting });
+    return waiting;
+  }
+
+  #sleep(ms: number | null): Promise<void> {
+    return new Promise((resolve) => {
+      this.#wake = resolve;
+      if (ms !== null) window.setTimeout(resolve, ms);
+    });
+  }
+}
