@@ -12,7 +12,7 @@ const HAND_LATE_MS = 600;
 
 interface Told {
   swing: (clip: File) => void; // as soon as it is over
-  whole?: (clip: File, number: number) => void; // once all that is kept of it was seen
+  whole?: (clip: File) => void; // once all that is kept of it was seen
   trouble: (error: Error) => void;
 }
 
@@ -36,23 +36,26 @@ export async function watch(video: HTMLVideoElement, told: Told): Promise<Watch>
   let count = 0;
   let over = false;
   let latest = 0;
-  const cut = (from: number, to: number, name: string, then: (clip: File) => void) =>
-    last
-      .cut(from * 1000, to * 1000, name)
-      .then((clip) => clip && !over && then(clip))
-      .catch((error: Error) => !over && told.trouble(error));
+  const pending = new Map<number, { top: number; timer: number }>(); // swings that are not whole yet
+  const cut = (from: number, to: number, name: string) => last.cut(from * 1000, to * 1000, name);
+  const keep = async (number: number, top: number) => {
+    const clip = await cut(top - KEPT_BEFORE_MS, top + KEPT_AFTER_MS, `try-${number}`);
+    pending.delete(number);
+    if (clip) told.whole?.(clip);
+  };
+  const trouble = (error: Error) => {
+    if (!over) told.trouble(error);
+  };
   const swung = ({ from, top, to }: Found) => {
     count += 1;
     const number = count;
-    void cut(from, to, `swing-${number}`, told.swing);
-    const { whole } = told;
-    if (whole)
-      window.setTimeout(
-        () =>
-          !over &&
-          cut(top - KEPT_BEFORE_MS, top + KEPT_AFTER_MS, `try-${number}`, (clip) => whole(clip, number)),
-        top + KEPT_AFTER_MS - performance.now(),
-      );
+    cut(from, to, `swing-${number}`)
+      .then((clip) => clip && !over && told.swing(clip))
+      .catch(trouble);
+    if (!told.whole) return;
+    const wait = top + KEPT_AFTER_MS - performance.now();
+    const timer = window.setTimeout(() => keep(number, top).catch(trouble), wait);
+    pending.set(number, { top, timer });
   };
   const look = (shown: number, { captureTime }: VideoFrameCallbackMetadata) => {
     if (over) return;
@@ -74,7 +77,12 @@ export async function watch(video: HTMLVideoElement, told: Told): Promise<Watch>
   return {
     stop: () => {
       over = true;
-      last.close();
+      // What was swung before is kept as far as it was seen.
+      const ending = [...pending].map(([number, { top, timer }]) => {
+        window.clearTimeout(timer);
+        return keep(number, top);
+      });
+      void Promise.allSettled(ending).then(() => last.close());
     },
     now: () => {
       const top = latest - HAND_LATE_MS;
