@@ -57,8 +57,8 @@ JUMPED = """async (all) => {
 }"""
 # Keeps when the camera showed the finish, and how long after it a clip of the swing was there to be played:
 # a swing may be known to be over before it stands still at the finish, and that is 0.
-LATE = """([block, margin, bits, finish]) => {
-  const video = document.querySelector("[aria-label='You, live']");
+LATE = """([block, margin, bits, finish, live]) => {
+  const video = document.querySelector(`[aria-label='${live}']`);
   const context = new OffscreenCanvas(1280, 720).getContext("2d", { willReadFrequently: true });
   const look = () => {
     context.drawImage(video, 0, 0);
@@ -155,7 +155,7 @@ class MirrorBench(CameraCase):
         page.get_by_role("button", name="Open the camera").click()
         expect(page.get_by_role("slider").first).to_be_visible()
         finish = truth(NAME)["checkpoints"]["finish"]
-        page.evaluate(LATE, [strip.BLOCK_PX, strip.MARGIN_PX, strip.BITS, finish])
+        page.evaluate(LATE, [strip.BLOCK_PX, strip.MARGIN_PX, strip.BITS, finish, "You, live"])
         page.get_by_role("button", name="Watch my swings").click()
         late = []
         for number in range(TIMES):

@@ -17,7 +17,9 @@ from tropometer.video.probe import probe
 NAME = "tobin_first_face"
 
 
-class StudioCameraTests(CameraCase):
+class StudioCamera(CameraCase):
+    """An hour's page with the camera open."""
+
     numbered = True
 
     def setUp(self) -> None:
@@ -36,6 +38,8 @@ class StudioCameraTests(CameraCase):
         expect(page.get_by_test_id("gives")).to_have_text(re.compile(r"^1280 . 720, \d+ pictures a second$"))
         return page
 
+
+class StudioCameraTests(StudioCamera):
     def test_a_swing_comes_back_at_once_and_becomes_a_try_with_seconds_about_it(self) -> None:
         page = self.opened()
         page.get_by_label("Club", exact=True).fill("8 iron")
@@ -81,6 +85,20 @@ class StudioCameraTests(CameraCase):
         expect(page.get_by_label("What was changed at try 1")).to_be_visible()
         expect(page.get_by_role("status", name="Tries on their way")).to_have_text("")
         self.assertTrue(Swing.objects.filter(tried__hour=self.hour).exists())
+
+    def test_a_try_that_the_server_refuses_waits_for_a_hand(self) -> None:
+        page = self.opened()
+        refused = {"status": 422, "json": {"detail": "clips: the disk is full."}}
+        page.route("**/api/swings", lambda route: route.fulfill(**refused))
+        waits = page.get_by_role("status", name="Tries on their way")
+        page.get_by_role("button", name="Struck now").click()
+        page.get_by_role("button", name="Close the camera").click()
+        expect(waits).to_contain_text("was not taken")
+        page.unroute("**/api/swings")
+        while waits.get_by_role("button", name="Send it again").count():
+            waits.get_by_role("button", name="Send it again").first.click()
+            expect(waits).not_to_contain_text("on the way")
+        expect(page.get_by_label("What was changed at try 1")).to_be_visible()
 
     def test_a_camera_that_is_not_allowed_is_said(self) -> None:
         page = self.page

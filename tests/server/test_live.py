@@ -4,22 +4,27 @@ from __future__ import annotations
 
 import contextlib
 import json
+import threading
 import time
+import urllib.error
+import urllib.request
 from datetime import timedelta
 from typing import Any
 from unittest import mock
 
 import numpy as np
-from django.test import Client
+from django.test import Client, SimpleTestCase
 from django.utils import timezone
 from websockets.exceptions import ConnectionClosed, InvalidStatus
 from websockets.sync.client import ClientConnection, connect
 
 from tests.server import making
-from tests.server.lines import Device, LineCase, soon
+from tests.server.lines import PATIENCE_S, Device, LineCase, soon
 from tests.swings import DEMO_CLIPS
 from tropometer.server.bench.models import Pressure, Shot
 from tropometer.server.studio.models import Strike, StudioHour
+from tropometer.standins.bay import Bay
+from tropometer.standins.bay_page import BayPage, serve_page
 from tropometer.standins.plate import Line, PlayedSwing, swings
 from tropometer.swing.formats.live import pressure_line
 
@@ -157,3 +162,29 @@ class LiveTests(LineCase):
             self.assertTrue(self.ends(there))
         with self.assertRaises(InvalidStatus):
             connect(f"{self.base}/devices/{again.rsplit('/', 1)[1]}")
+
+
+class BayPageTests(SimpleTestCase):
+    """The page of the bay that is not there."""
+
+    def test_only_its_own_page_may_send_it_to_a_line(self) -> None:
+        server = serve_page(BayPage(Bay([])), 0)
+        threading.Thread(target=server.serve_forever, daemon=True).start()
+        self.addCleanup(server.server_close)
+        self.addCleanup(server.shutdown)
+        own = f"http://127.0.0.1:{server.server_port}"
+
+        def status(path: str, data: bytes | None = None, **headers: str) -> int:
+            asked = urllib.request.Request(f"{own}{path}", data=data, headers=headers)
+            try:
+                with urllib.request.urlopen(asked, timeout=PATIENCE_S) as answer:
+                    return int(answer.status)
+            except urllib.error.HTTPError as error:
+                return error.code
+
+        self.assertEqual(status("/"), 200)
+        self.assertEqual(status("/", Host="elsewhere.example"), 403)
+        address = b"address=ws://127.0.0.1:1/"
+        self.assertEqual(status("/on", address), 403)
+        self.assertEqual(status("/on", address, Origin="http://elsewhere.example"), 403)
+        self.assertEqual(status("/on", address, Origin=own), 200)  # it says there that nobody answers
