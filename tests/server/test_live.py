@@ -27,6 +27,7 @@ from tropometer.standins.bay import Bay
 from tropometer.standins.bay_page import BayPage, serve_page
 from tropometer.standins.plate import Line, PlayedSwing, swings
 from tropometer.swing.formats.live import pressure_line
+from tropometer.teaching.trials.outcomes import outcomes
 
 PLATE = {"device": "plate", "name": "Mat in\x00 bay 2"}
 SHOT = {"club_path_deg": {"value": 3.0, "unit": "deg"}, "carry_m": {"value": 150, "unit": "yd", "error": 2}}
@@ -72,8 +73,12 @@ class LiveTests(LineCase):
         self.assertEqual(both.said_by, "Launch monitor")
         self.assertAlmostEqual(both.said["club_path_deg"], -3.0)  # positive toward a right-hander's ball
         self.assertAlmostEqual(both.said["carry_m"], 137.16)
+        self.assertEqual(list(both.said["sd"]), ["carry_m"])  # of the path it says none
         told = self.client.get(f"{self.path}/line").json()
         self.assertEqual([each["column"] for each in told["columns"]], ["club_path.shot", "carry.shot"])
+        u95 = {each["column"]: each["u95"] for each in told["strikes"][0]["values"]}
+        self.assertAlmostEqual(u95["carry.shot"], 1.96 * 2 * 0.9144, places=3)
+        self.assertEqual(u95["club_path.shot"], outcomes()["club_path"].u95)
         # The swing that comes in next is the one that was struck.
         clip = making.marked_swing(self.owner)
         swing = clip.swing

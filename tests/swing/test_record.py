@@ -35,7 +35,7 @@ class RecordTests(TestCase):
         self.assertEqual(from_document(json.loads(json.dumps(self.document))), record)
         mat = Mat(((100.0, 500.0), (900.0, 510.0), (980.0, 700.0), (5.0, 690.0)), 1.5, 1.2)
         clip = replace(record.clips[0], mat=mat, events={"lead_heel_up": 12})
-        shot = Launch(club_speed_m_s=36.2, club_path_deg=-3.5, low_point_m=0.04)
+        shot = Launch(club_speed_m_s=36.2, club_path_deg=-3.5, low_point_m=0.04, sd={"club_path_deg": 0.4})
         behind = replace(clip, view="from_behind")
         full = replace(
             record, clips=(behind,), launch=shot, club="Driver", club_class="driver", swing_length="pitch"

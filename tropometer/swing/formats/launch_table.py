@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from datetime import time
 from typing import Literal
 
+from tropometer.swing.formats.launch import launch_from
 from tropometer.swing.formats.launch_columns import FIELDS, UNITS, Kind, Use, unit_of, use_of
 from tropometer.swing.formats.record_error import RecordError
 from tropometer.swing.names import Hand
@@ -140,7 +141,7 @@ def _shot(
         if not field.least <= value <= field.most:
             raise RecordError(where, f"{cell[:40]} is no {field.words} in {use.unit}")
         found[use.field] = value
-    return TableShot(line=line, launch=Launch(**found), at=at)
+    return TableShot(line=line, launch=launch_from(found), at=at)
 
 
 def _value(cell: str, decimal: Decimal, use: Use, hand: Hand, where: str) -> float:

@@ -55,13 +55,15 @@ class Shot:
     t_s: float
     positive: Positive
     said: dict[str, float]  # in the core's units, sides as the device counts them
+    sd: dict[str, float]  # of some of them, as the device says it
 
     def launch(self, hand: Hand) -> Launch:
         """The same with sides as the core counts them: positive toward the ball's side."""
         ball_side = "right" if hand == "right" else "left"
         turned = self.positive not in ("ball_side", ball_side)
         return Launch(
-            **{name: -value if turned and FIELDS[name].sided else value for name, value in self.said.items()}
+            **{name: -value if turned and FIELDS[name].sided else value for name, value in self.said.items()},
+            sd=self.sd,
         )
 
 
@@ -117,15 +119,18 @@ def _pressure(document: dict[str, Any]) -> Pressure:
 
 
 def _shot(document: dict[str, Any]) -> Shot:
-    said = {}
+    said, sd = {}, {}
     for name, each in document["said"].items():
         field = FIELDS[name]
-        value = each["value"] * UNITS[field.kind][each["unit"]]
+        unit = UNITS[field.kind][each["unit"]]
+        value = each["value"] * unit
         if not field.least <= value <= field.most:
             raise RecordError(f"shot.said.{name}", f"no {field.words} is {each['value']:g} {each['unit']}")
         said[name] = value
+        if each.get("error"):  # nothing is known without one
+            sd[name] = each["error"] * unit
     positive = cast(Positive, document.get("positive", "right"))
-    return Shot(t_s=float(document["t"]), positive=positive, said=said)
+    return Shot(t_s=float(document["t"]), positive=positive, said=said, sd=sd)
 
 
 _READ: dict[str, Callable[[dict[str, Any]], Message]] = {

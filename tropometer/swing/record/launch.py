@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -10,7 +11,8 @@ class Launch:
     """A shot, as far as it was measured; None: it was not.
 
     Metres, metres a second, degrees, revolutions a minute. Paths, faces and starts are positive toward the
-    ball's side of the target line (right of it for a right-hander), attack and launch upward.
+    ball's side of the target line (right of it for a right-hander), attack and launch upward. `sd`: one
+    standard deviation of any of them, by name, where the device says it.
     """
 
     club_speed_m_s: float | None = None
@@ -24,3 +26,4 @@ class Launch:
     carry_m: float | None = None
     aside_m: float | None = None  # where it came to rest, off the target line
     low_point_m: float | None = None  # of the club head's arc along the target line, past the ball positive
+    sd: Mapping[str, float] = field(default_factory=dict)

@@ -7,6 +7,7 @@ const SMALL_HIGH = 48;
 // What is kept of a try: from before the strike, which is when it moves fastest, to after it, milliseconds.
 const KEPT_BEFORE_MS = 3000;
 const KEPT_AFTER_MS = 2000;
+const APART_MS = 3000; // nobody strikes two balls within so long: what is found by motion and by a hand is one
 // A hand that says so is later than the strike by about so much; common practice, no source.
 const HAND_LATE_MS = 600;
 
@@ -36,6 +37,7 @@ export async function watch(video: HTMLVideoElement, told: Told): Promise<Watch>
   let count = 0;
   let over = false;
   let latest = 0;
+  let struck = Number.NEGATIVE_INFINITY;
   const pending = new Map<number, { top: number; timer: number }>(); // swings that are not whole yet
   const cut = (from: number, to: number, name: string) => last.cut(from * 1000, to * 1000, name);
   const keep = async (number: number, top: number) => {
@@ -47,6 +49,8 @@ export async function watch(video: HTMLVideoElement, told: Told): Promise<Watch>
     if (!over) told.trouble(error);
   };
   const swung = ({ from, top, to }: Found) => {
+    if (top - struck < APART_MS) return;
+    struck = top;
     count += 1;
     const number = count;
     cut(from, to, `swing-${number}`)
