@@ -4,17 +4,10 @@ import { CHECKPOINTS, READING_WORDS } from "../../words";
 import { useBench } from "../benchContext";
 import { OTHER, onOf, pegsOf, type Side } from "../benchState";
 import type { Reading } from "../readings/reading";
-import { PLACES, SHARE } from "./felt";
+import { ENDS, PLACES, SHARE } from "./felt";
 
 const [WIDE, TALL, PAD] = [38, 22, 4];
 const ROWS = [SHARE, ...PLACES];
-const ENDS: Record<string, [string, string]> = {
-  [SHARE]: ["trail", "lead"],
-  cop_lead_toe: ["heel", "toe"],
-  cop_lead_outer: ["inner", "outer"],
-  cop_trail_toe: ["heel", "toe"],
-  cop_trail_outer: ["inner", "outer"],
-};
 const NAMES: Record<string, string> = {
   [SHARE]: "Share",
   cop_lead_toe: "Lead",

@@ -3,6 +3,14 @@ import type { FeltAt, FootSide } from "./feet";
 
 export const SHARE = "pressure_lead_share";
 export const PLACES = ["cop_lead_toe", "cop_lead_outer", "cop_trail_toe", "cop_trail_outer"] as const;
+/** What the two ends of each are called. */
+export const ENDS: Record<string, [string, string]> = {
+  [SHARE]: ["trail", "lead"],
+  cop_lead_toe: ["heel", "toe"],
+  cop_lead_outer: ["inner", "outer"],
+  cop_trail_toe: ["heel", "toe"],
+  cop_trail_outer: ["inner", "outer"],
+};
 export const FELT: string[] = [SHARE, ...PLACES];
 
 /** What a plate felt on every frame of a course, and how far each place may be off. */

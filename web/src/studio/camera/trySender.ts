@@ -4,6 +4,8 @@ import { uploadOne } from "../../send/clipUploads";
 import { KeptTries, type KeptTry } from "./keptTries";
 
 const AGAIN_MS = 5000;
+// What is said of the try itself; signed out, too much at once or too slow will pass.
+const REFUSED = new Set([400, 404, 409, 413, 422]);
 const NO_WORDS = { words: "", usual_miss: "", what_hurts: "", camera_place: "" };
 
 export interface Sending {
@@ -16,6 +18,7 @@ export interface Sending {
 export class TrySender {
   readonly store = createStore<Sending>(() => ({ waiting: [], share: 0, trouble: null }));
   readonly #kept: KeptTries;
+  readonly #timer: number;
   #ended = new AbortController();
   #wake: () => void = () => undefined;
 
@@ -25,16 +28,22 @@ export class TrySender {
   ) {
     this.#kept = new KeptTries(user);
     window.addEventListener("online", this.#online);
+    // Another tab may have kept one, or sent one.
+    this.#timer = window.setInterval(() => {
+      void this.#look();
+      this.#wake();
+    }, AGAIN_MS);
     void this.#run();
   }
 
   end(): void {
     window.removeEventListener("online", this.#online);
+    window.clearInterval(this.#timer);
     this.#ended.abort();
     this.#wake();
   }
 
-  /** Keep a try on disk, and send it. Where the disk takes no more, what is said is thrown. */
+  /** Keep a try on disk, or in the page where the disk takes no more, and send it. */
   async add(kept: KeptTry, clip: File): Promise<void> {
     await this.#kept.keep(kept, clip);
     await this.#look();
@@ -61,7 +70,7 @@ export class TrySender {
       .request(`tropometer.tries.${this.user}`, { signal: this.#ended.signal }, async () => {
         while (!this.#ended.signal.aborted) {
           const next = (await this.#look()).find(({ refused }) => !refused);
-          if (!next) await this.#sleep(null);
+          if (!next) await this.#sleep();
           else await this.#send(next);
         }
       })
@@ -76,13 +85,13 @@ export class TrySender {
       this.store.setState({ trouble: null });
     } catch (error) {
       const words = error instanceof Error ? error.message : String(error);
-      if (error instanceof ApiError && error.status >= 400 && error.status < 500) {
+      if (error instanceof ApiError && REFUSED.has(error.status)) {
         const clip = await this.#kept.clip(kept);
         if (clip) await this.#kept.keep({ ...kept, refused: words }, clip);
         return;
       }
       this.store.setState({ trouble: words });
-      await this.#sleep(AGAIN_MS);
+      await this.#sleep();
     }
   }
 
@@ -124,10 +133,10 @@ export class TrySender {
     return waiting;
   }
 
-  #sleep(ms: number | null): Promise<void> {
+  /** Until something is added, or a little later. */
+  #sleep(): Promise<void> {
     return new Promise((resolve) => {
       this.#wake = resolve;
-      if (ms !== null) window.setTimeout(resolve, ms);
     });
   }
 }

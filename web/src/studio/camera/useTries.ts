@@ -3,7 +3,20 @@ import { type Watch, watch } from "../../camera/watching";
 
 // Keys that mean something else; every other key, or a pedal that types one, says that a ball was struck.
 const OTHERWISE = new Set(["Tab", "Escape", "Enter", "Shift", "Control", "Alt", "Meta", "CapsLock"]);
-const SAID_IN = "input, textarea, select, button, a, [contenteditable], [role=dialog], [tabindex='0']";
+const TYPED_IN = "input, textarea, select, [contenteditable], [role=dialog]";
+// These work a button or scroll a part of the page that is in hand.
+const WORKS = new Set([
+  " ",
+  "ArrowUp",
+  "ArrowDown",
+  "ArrowLeft",
+  "ArrowRight",
+  "PageUp",
+  "PageDown",
+  "Home",
+  "End",
+]);
+const IN_HAND = "button, a, [tabindex='0']";
 
 /** Watches a live picture for tries as long as it is there: each is shown once it is over, and kept once it is whole. */
 export function useTries(
@@ -42,7 +55,8 @@ export function useTries(
     if (!live) return;
     const typed = (event: KeyboardEvent) => {
       if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || OTHERWISE.has(event.key)) return;
-      if (event.target instanceof Element && event.target.closest(SAID_IN)) return;
+      const at = event.target instanceof Element ? event.target : document.body;
+      if (at.closest(TYPED_IN) || (WORKS.has(event.key) && at.closest(IN_HAND))) return;
       event.preventDefault();
       now();
     };

@@ -1,6 +1,7 @@
 import { useStore } from "zustand";
 import type { Schemas } from "../../api/client";
-import { number, shown, signBehind, type Units, withError } from "../../units";
+import { ENDS } from "../../bench/pressure/felt";
+import { number, signBehind, type Units, withError } from "../../units";
 import { READING_WORDS } from "../../words";
 import type { HourLine, Tile } from "./line";
 import { standing } from "./standing";
@@ -8,13 +9,6 @@ import { standing } from "./standing";
 type Asked = Schemas["SetUpOut"];
 
 const [WIDE, TALL, PAD] = [132, 20, 6];
-const ENDS: Record<string, [string, string]> = {
-  pressure_lead_share: ["trail", "lead"],
-  cop_lead_toe: ["heel", "toe"],
-  cop_lead_outer: ["inner", "outer"],
-  cop_trail_toe: ["heel", "toe"],
-  cop_trail_outer: ["inner", "outer"],
-};
 const FELT: Record<string, (tile: Tile) => number | null> = {
   pressure_lead_share: (tile) => tile.lead_share,
   cop_lead_toe: (tile) => tile.lead?.[0] ?? null,
@@ -85,15 +79,7 @@ function Now({ line, asked, units }: { line: HourLine; asked: Asked; units: Unit
           stroke="currentColor"
           strokeOpacity={0.4}
         />
-        {value !== null && (
-          <circle
-            cx={x(value)}
-            cy={TALL / 2}
-            r={5}
-            fill="var(--student)"
-            data-share={shown(value, unit, units)}
-          />
-        )}
+        {value !== null && <circle cx={x(value)} cy={TALL / 2} r={5} fill="var(--student)" />}
       </svg>
       <p className="flex max-w-56 justify-between text-xs" aria-hidden="true">
         <span>{from}</span>
