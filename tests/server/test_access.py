@@ -68,6 +68,7 @@ BODIES: dict[tuple[str, str], Any] = {
     ("post", "/api/students/{id}/hours"): {},
     ("patch", "/api/hours/{id}"): {},
     ("post", "/api/hours/{id}/tries"): {"swing_id": A_CLIP["upload_id"]},
+    ("post", "/api/hours/{id}/filmed"): {"clip": A_CLIP, "ago_s": 1, "struck_s": 1, "struck_by": "hand"},
     ("patch", "/api/hours/{id}/tries/{try_id}"): {},
     ("put", "/api/hours/{id}/strikes/{strike_id}"): {"try_id": None},
     ("post", "/api/hours/{id}/shots/look"): {"text": "X"},

@@ -29,6 +29,8 @@ if TYPE_CHECKING:
 
 REFUSED = 3  # the exit code of the room's own judged answer
 TOLD_CHARACTERS = 200
+WAITED_FOR = ("probe", "show", "voice", "glance")  # by somebody who stands there; all others give way
+GIVES_WAY = ("nice", "-n", "5")
 DRAW_SECONDS = 120  # for drawing a picture or short clip anew
 CLAIM = "claim"  # the file in a scratch folder that its owner holds locked
 
@@ -48,7 +50,8 @@ def video(command: str, *arguments: Path | str, seconds: int) -> Iterator[dict[s
     """
     with tempfile.TemporaryFile() as log:
         process = subprocess.Popen(
-            [sys.executable, "-m", "tropometer.video", command, *map(str, arguments)],
+            [*(() if command in WAITED_FOR else GIVES_WAY), sys.executable, "-m", "tropometer.video", command]
+            + [str(each) for each in arguments],
             stdout=subprocess.PIPE,
             stderr=log,
             cwd=settings.ROOT,

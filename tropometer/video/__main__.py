@@ -1,6 +1,6 @@
 """`python -m tropometer.video probe FILE`, `… proxy|show|voice FILE TARGET`,
 `… landmarks|track|carry|motion PROXY TARGET`, `… find PROXY OTHER`, `… ball|shaft PROXY`,
-`… markers C3D TARGET`, `… figure FILE TARGET`,
+`… markers C3D TARGET`, `… glance|figure FILE TARGET`,
 `… walk-voice|film LIST TARGET`.
 
 Each says one JSON object a line.
@@ -27,6 +27,7 @@ OUTPUT_BYTES = 2 * 1024**3
 COMMANDS = (
     "probe",
     "proxy",
+    "glance",
     "landmarks",
     "track",
     "carry",
@@ -63,6 +64,7 @@ def main() -> int:
     parser.add_argument(
         "--box", type=float, nargs=4, help="left, top, right, bottom of the player, or of the ball's room"
     )
+    parser.add_argument("--struck", type=float, help="when the ball was struck, seconds of the file")
     parser.add_argument("--last", type=int, help="frame after which nothing is looked at")
     parser.add_argument("--across", type=float, help="how large a ball is in the picture, pixels")
     parser.add_argument("--torso", type=float, help="how long a torso is in the picture, pixels")
@@ -85,6 +87,8 @@ def main() -> int:
             _film(arguments.source, arguments.target)
         elif arguments.command == "markers":
             _markers(arguments.source, arguments.target)
+        elif arguments.command == "glance":
+            _glance(arguments.source, arguments.target, arguments.models, arguments.struck)
         elif arguments.command == "figure":
             _figure(arguments.source, arguments.target)
         elif arguments.command == "find":
@@ -178,6 +182,12 @@ def _figure(source: Path, target: Path) -> None:
     from tropometer.video.figure import make_figure
 
     print(json.dumps(asdict(make_figure(source, target, Progress())) | {"strikes": []}))
+
+
+def _glance(source: Path, target: Path, models: Path, struck_s: float) -> None:
+    from tropometer.video.glance import save_glance
+
+    print(json.dumps(asdict(save_glance(source, target, models, struck_s, Progress()))))
 
 
 def _landmarks(

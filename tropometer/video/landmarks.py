@@ -58,12 +58,12 @@ class Body:
 
 
 class Network:
-    """One network on one thread, given an image and answering with its outputs by name."""
+    """One network, given an image and answering with its outputs by name."""
 
-    def __init__(self, path: Path) -> None:
+    def __init__(self, path: Path, threads: int) -> None:
         from ai_edge_litert.interpreter import Interpreter
 
-        self._interpreter: Any = Interpreter(model_path=str(path), num_threads=1)
+        self._interpreter: Any = Interpreter(model_path=str(path), num_threads=threads)
         self._interpreter.allocate_tensors()
         self._input = self._interpreter.get_input_details()[0]["index"]
         self._outputs = {out["name"]: out["index"] for out in self._interpreter.get_output_details()}
@@ -77,10 +77,12 @@ class Network:
 class LandmarkFinder:
     """Finds one player's landmarks, picture after picture of a clip."""
 
-    def __init__(self, models: Path, landmarker: str = FAST, home: Square | None = None) -> None:
+    def __init__(
+        self, models: Path, landmarker: str = FAST, home: Square | None = None, threads: int = 1
+    ) -> None:
         """`home` is where the player stands, if that is known: nobody is looked for elsewhere."""
-        self._detector = Network(models / DETECTOR)
-        self._landmarker = Network(models / landmarker)
+        self._detector = Network(models / DETECTOR, threads)
+        self._landmarker = Network(models / landmarker, threads)
         self._anchors = _anchors()
         self._home = home
         self._tries_left = MOST_SMALL

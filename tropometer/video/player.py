@@ -13,7 +13,6 @@ from itertools import islice
 from pathlib import Path
 
 import numpy as np
-from scipy.ndimage import median_filter
 
 from tropometer.video.landmarks import CLOSE, COUNT, Array, Body, LandmarkFinder, Picture, Square
 from tropometer.video.outline import COUNT as OUTLINE_COUNT
@@ -61,7 +60,7 @@ def save_landmarks(
     bodies = bodies_of_player(
         LandmarkFinder(models, home=home), pictures, lambda done: progress(done / (last - first + 1)), home
     )
-    return _save(bodies, target)
+    return save(bodies, target)
 
 
 def _home_of(proxy: Path, models: Path, shown: Shown) -> Square | None:
@@ -84,10 +83,14 @@ def save_closer_landmarks(
         body = finder.find_in(picture, Square(np.array([x, y]), side, lean)) if np.isfinite(side) else None
         bodies.append(body)
         progress(len(bodies) / len(squares))
-    return _save(bodies, target)
+    return save(bodies, target)
 
 
-def _save(bodies: Sequence[Body | None], target: Path) -> int:
+def save(bodies: Sequence[Body | None], target: Path, **beside: Array) -> int:
+    """Write bodies and what lies `beside` them as arrays; returns how many there are.
+
+    `landmarks` (n, 33, 3), `outline` (n, 8, 2), `squares` (n, 4: centre, side, lean); NaN for nobody.
+    """
     nowhere, no_outline = np.full((COUNT, 3), np.nan), np.full((OUTLINE_COUNT, 2), np.nan)
     squares = [
         (*body.square.centre, body.square.side, body.square.lean) if body else NO_SQUARE for body in bodies
@@ -97,6 +100,8 @@ def _save(bodies: Sequence[Body | None], target: Path) -> int:
         landmarks=np.array([body.landmarks if body else nowhere for body in bodies], np.float32),
         outline=np.array([body.outline if body else no_outline for body in bodies], np.float32),
         squares=np.array(squares, np.float32),
+        allow_pickle=False,
+        **beside,
     )
     return sum(body is not None for body in bodies)
 
@@ -157,7 +162,8 @@ def _off_the_way(found: Sequence[Body | None], strays: set[int], home: Square) -
     if not seen:
         return set()
     over = max(3, round(WAY_OVER * len(seen)) | 1)
-    way = np.column_stack([median_filter(axis, over, mode="nearest") for axis in centres.T])
+    about = np.pad(centres, ((over // 2, over // 2), (0, 0)), mode="edge")
+    way = np.median(np.lib.stride_tricks.sliding_window_view(about, over, axis=0), axis=-1)
     off = np.linalg.norm(centres - way, axis=1) > OFF_THE_WAY * home.side
     left = {i for i, gone in zip(seen, off, strict=True) if gone}
     doubtful: set[int] = set()

@@ -75,8 +75,13 @@ def make_proxy(
     return Proxy(width, height, _rising(times, 1 / found.played_fps), meter.found())
 
 
-def upright_frames(source: Path) -> Iterator[tuple[npt.NDArray[np.uint8], float]]:
-    """Every frame as RGB (h, w, 3), rotation applied, in order of presentation, with its played time."""
+def upright_frames(
+    source: Path, wanted: Callable[[float], bool] = lambda time_s: True
+) -> Iterator[tuple[npt.NDArray[np.uint8], float]]:
+    """Every frame as RGB (h, w, 3), rotation applied, in order of presentation, with its played time.
+
+    Or only those whose time is `wanted`.
+    """
     with judging("This video is damaged: it stops in the middle."), open_file(source) as container:
         stream = container.streams.video[0]
         stream.thread_type = "AUTO"
@@ -85,6 +90,8 @@ def upright_frames(source: Path) -> Iterator[tuple[npt.NDArray[np.uint8], float]
             check_size(frame.width, frame.height)  # a stream may change its size on the way
             time_s = float(frame.time or 0.0)
             start = time_s if start is None else start
+            if not wanted(time_s - start):
+                continue
             quarter_turns = (int(frame.rotation) // 90) % 4
             picture = np.rot90(ordinary(frame), quarter_turns)
             yield np.ascontiguousarray(picture, dtype=np.uint8), time_s - start

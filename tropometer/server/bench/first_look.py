@@ -21,6 +21,7 @@ from tropometer.server.bench.asking import asked_of_swing
 from tropometer.server.bench.carrying import carried_in
 from tropometer.server.bench.changed import swing_changed
 from tropometer.server.bench.columns import figure, reading_columns
+from tropometer.server.bench.glance import as_kept
 from tropometer.server.bench.models import FirstLook, Swing
 from tropometer.server.bench.pegs import checkpoints_of
 from tropometer.server.bench.problems import BadEdit
@@ -29,6 +30,7 @@ from tropometer.server.bench.setup import carried_over, others_with_mat
 from tropometer.server.clips.bodies import is_seen_closely, proposals_of
 from tropometer.server.clips.closer import clip_looked_at_closely
 from tropometer.server.clips.proposing import clip_looked_at
+from tropometer.server.clips.services import is_under_way
 from tropometer.swing.error.value import NORMAL_95
 from tropometer.swing.names import CHECKPOINTS, View
 from tropometer.swing.next_look import NextLook, next_looks
@@ -201,7 +203,14 @@ def keep(swing_id: UUID) -> None:
     swing.first_look = kept
     looked = look_at(swing)
     kept.tapes = _standing_out(looked) if looked and _is_news(looked) else []
-    kept.save(update_fields=["tapes"])
+    by_body = look_at(swing, by_body=True) if looked else None
+    kept.read = as_kept(by_body.with_seen.readings) if by_body else []
+    kept.save(update_fields=["tapes", "read"])
+
+
+def is_unread(swing: Swing) -> bool:
+    """Whether a machine has still to read a swing; what was refused or failed it never will."""
+    return not hasattr(swing, "first_look") and any(map(is_under_way, swing.clips.all()))
 
 
 def _is_news(looked: Looked) -> bool:
@@ -270,7 +279,7 @@ def look_once_seen(sender: object, clip: Clip, **_: object) -> None:
 def look_anew(swing_ids: Iterable[UUID]) -> None:
     """Forget what was seen of swings of which something else is said now, and have them looked at again."""
     for swing_id in swing_ids:
-        FirstLook.objects.filter(swing=swing_id).update(tapes=[], mats={})
+        FirstLook.objects.filter(swing=swing_id).update(tapes=[], mats={}, read=None, glanced=None)
         swing_changed.send(None, swing_id=swing_id)
         look_later(swing_id)
 

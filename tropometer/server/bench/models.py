@@ -3,7 +3,7 @@
 import secrets
 import uuid
 from datetime import datetime, timedelta
-from typing import Any, get_args
+from typing import Any, cast, get_args
 
 from django.conf import settings
 from django.contrib.postgres.fields import ArrayField
@@ -370,6 +370,22 @@ class FirstLook(models.Model):
     swing = models.OneToOneField(Swing, on_delete=models.CASCADE, related_name="first_look")
     mats = models.JSONField(default=dict, help_text="mats carried over, as schemas.MatValue, by clip")
     tapes = models.JSONField(default=list, help_text="as schemas.FirstTape, the surest first")
+    read = models.JSONField(null=True, help_text="reading, at, value, u95 of each; null: not looked at yet")
+    glanced = models.JSONField(
+        null=True, help_text="the same of a quick look, and gates (shares of the width), by clip; null: none"
+    )
 
     def __str__(self) -> str:
         return f"first look at {self.swing_id}"
+
+    @property
+    def latest(self) -> list[dict[str, Any]]:
+        """What was read last: by the first look, else by the glances, of each reading the surest."""
+        if self.read is not None:
+            return cast("list[dict[str, Any]]", self.read)
+        surest: dict[tuple[str, str], dict[str, Any]] = {}
+        for each in (each for told in (self.glanced or {}).values() for each in told["readings"]):
+            key = each["reading"], each["at"]
+            if key not in surest or each["u95"] < surest[key]["u95"]:
+                surest[key] = each
+        return list(surest.values())

@@ -8,6 +8,8 @@ from procrastinate.contrib.django import app
 from tropometer.server.bench import first_look as first_looks
 from tropometer.server.bench.carrying import carry_marks
 from tropometer.server.bench.changed import clip_changed
+from tropometer.server.bench.glance import StruckBy
+from tropometer.server.bench.glance import glance as glance_at
 from tropometer.server.bench.tracking import follow, follow_later
 
 MOST_TRIES = 3
@@ -34,3 +36,9 @@ def follow_marks(clip_id: str, tries: int = 0) -> None:
 def first_look(swing_id: str) -> None:
     """Read a swing as a machine sees it, for the inbox."""
     first_looks.keep(UUID(swing_id))
+
+
+@app.task
+def glance(clip_id: str, struck_s: float, by: StruckBy) -> None:
+    """Read a try quickly, for whoever stands there and waits."""
+    glance_at(UUID(clip_id), struck_s, by)

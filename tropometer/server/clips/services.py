@@ -397,6 +397,17 @@ def ready_clip(id: UUID) -> Clip | None:
     return Clip.objects.ready().filter(pk=id).select_related("swing__student").first()
 
 
+def filed_clip(id: UUID) -> Clip | None:
+    """A clip for a job, if its original is there and no worker has refused it."""
+    filed = Clip.objects.exclude(state=State.REFUSED).exclude(original="")
+    return filed.filter(pk=id).select_related("swing__student").first()
+
+
+def is_under_way(clip: Clip) -> bool:
+    """Whether a worker has still to look at it."""
+    return clip.looking or clip.state in (State.WAITING, State.WORKING)
+
+
 def still_there(ids: Iterable[str | None]) -> set[str]:
     """Those of some clips that were not deleted since."""
     wanted = [id for id in ids if id]

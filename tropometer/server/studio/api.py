@@ -15,7 +15,15 @@ from tropometer.server.studio import services
 from tropometer.server.studio.ladder import ladder_of
 from tropometer.server.studio.live import strikes
 from tropometer.server.studio.models import StudioHour
-from tropometer.server.studio.schemas import HourChange, HourIn, HourOut, LadderOut, RungChange, RungIn
+from tropometer.server.studio.schemas import (
+    FilmedIn,
+    HourChange,
+    HourIn,
+    HourOut,
+    LadderOut,
+    RungChange,
+    RungIn,
+)
 
 router = Router(tags=["studio"])
 
@@ -63,6 +71,14 @@ def add_try(request: HttpRequest, id: UUID, data: RungIn) -> dict[str, Any]:
     """One of the student's swings as the next try."""
     found = services.hour_of(asking(request), id)
     strikes.put_strike_to(services.add(found, data.swing_id, data.changed, data.felt))
+    return ladder_of(found)
+
+
+@router.post("/hours/{uuid:id}/filmed", response=LadderOut)
+def film_try(request: HttpRequest, id: UUID, data: FilmedIn) -> dict[str, Any]:
+    """A ball that a camera saw struck, as the next try, or as another view of one; it is read at once."""
+    found = services.hour_of(asking(request), id)
+    strikes.put_strike_to(services.filmed(found, data))
     return ladder_of(found)
 
 

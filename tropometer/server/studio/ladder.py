@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict, dataclass
 from typing import TYPE_CHECKING, Any, cast
 
+from tropometer.server.bench.first_look import is_unread
 from tropometer.server.bench.record import shot_of
 from tropometer.server.logbook.services import in_order, logged_of
 from tropometer.server.studio.services import tries_of
@@ -37,12 +38,17 @@ def ladder_of(hour: StudioHour) -> dict[str, Any]:
     shots = {
         each.swing_id: tried_shot(launch_from(shot.said)) for each in tries if (shot := shot_of(each.swing))
     }
+    first = {each.swing_id: _first_read(each) for each in tries}
+    seen = {key for looked in first.values() for key in looked}
     watched = [key for column in hour.columns if (key := _key(column)) is not None]
     read: dict[Any, dict[str, _Value]] = {each.swing_id: {} for each in tries}
     for key in watched:
         for row in logged.get(key, []):
             tried = Tried(value=row.value, u95=row.u95, set_up_share=row.set_up_share)
             read[row.swing][_id(key)] = _Value(tried, row.provisional)
+        for swing, looked in first.items():
+            if key in looked:
+                read[swing].setdefault(_id(key), _Value(looked[key], provisional=True))
         for swing, found in shots.items():
             if key[1] == SHOT and key[0] in found:
                 read[swing][_id(key)] = _Value(found[key[0]], provisional=False)
@@ -54,7 +60,7 @@ def ladder_of(hour: StudioHour) -> dict[str, Any]:
         "day": hour.day,
         "about": hour.about,
         "columns": [_told(key) for key in watched],
-        "offered": [_told(key) for key in [*sorted(logged, key=in_order), *hit]],
+        "offered": [_told(key) for key in [*sorted({*logged, *seen}, key=in_order), *hit]],
         "tries": [_tried(each, read[each.swing_id], each.swing_id in shots) for each in tries],
         "steps": [
             {
@@ -122,6 +128,29 @@ class _Value:
     provisional: bool
 
 
+def _first_read(tried: Try) -> dict[Key, Tried]:
+    """What a machine read of a try before anybody has looked at it."""
+    looked = getattr(tried.swing, "first_look", None)
+    return {
+        (each["reading"], each["at"]): Tried(value=each["value"], u95=each["u95"])
+        for each in (looked.latest if looked else [])
+        if each["reading"] in KINDS
+    }
+
+
+def _films(tried: Try) -> list[dict[str, Any]]:
+    """Shaped as `FilmOut`."""
+    glanced = getattr(getattr(tried.swing, "first_look", None), "glanced", None) or {}
+    return [
+        {
+            "view": clip.view,
+            "name": clip.original_name,
+            "gates": glanced[str(clip.pk)]["gates"] if str(clip.pk) in glanced else [],
+        }
+        for clip in tried.swing.clips.all()
+    ]
+
+
 def _column(key: Key) -> Column:
     if key[1] == SHOT:
         outcome = outcomes()[key[0]]
@@ -147,6 +176,8 @@ def _tried(tried: Try, read: dict[str, _Value], has_shot: bool) -> dict[str, Any
         "struck": tried.struck,
         "left_out": tried.left_out,
         "has_shot": has_shot,
+        "films": _films(tried),
+        "looking": is_unread(tried.swing),
         "values": [
             {
                 "column": column,

@@ -57,6 +57,7 @@ class Try(models.Model):
     felt = models.CharField(max_length=200, blank=True, help_text="what the student felt")
     struck = models.CharField(max_length=5, blank=True, help_text="how the ball was met; empty: nobody said")
     left_out = models.CharField(max_length=120, blank=True, help_text="why it does not count; empty: it does")
+    struck_at = models.DateTimeField(null=True, help_text="as a camera of the hour saw it; null: sent in")
 
     class Meta:
         ordering = ["position", "id"]

@@ -7,13 +7,18 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
+from tropometer.server.bench.glance import StruckBy
+from tropometer.server.bench.schemas import SwingKind
+from tropometer.server.clips.schemas import ClipIn
 from tropometer.server.studio.models import MOST_TRIES
 from tropometer.server.text import Line
+from tropometer.swing.names import View
 from tropometer.swing.readings.reading import Unit
 from tropometer.teaching.trials.against import Verdict
 from tropometer.teaching.trials.outcomes import ShotUnit
 from tropometer.teaching.trials.strikes import Struck
 
+MOST_AGO_S = 7 * 86_400  # a try that waited on a camera's disk for a week is still sent
 ColumnId = Annotated[str, Field(max_length=66, pattern=r"^[a-z0-9_]+\.[a-z0-9_]+$")]
 
 
@@ -35,6 +40,16 @@ class HourChange(Schema):
     about: Line | None = Field(None, max_length=200)
     columns: list[ColumnId] | None = Field(None, max_length=12)
     order: list[UUID] | None = Field(None, max_length=MOST_TRIES)
+
+
+class FilmedIn(SwingKind):
+    """A ball that a camera of the hour has just seen struck; `struck_s` is played time of its clip."""
+
+    clip: ClipIn
+    ago_s: Annotated[float, Field(ge=0, le=MOST_AGO_S)]  # before this is sent, by the camera's own clock
+    struck_s: Annotated[float, Field(ge=0, le=60)]
+    struck_by: StruckBy
+    changed: Line = Field("", max_length=80)
 
 
 class RungIn(Schema):
@@ -71,6 +86,14 @@ class TriedValue(ColumnValue):
     provisional: bool
 
 
+class FilmOut(Schema):
+    """A clip of a try; `gates` are where the hips stood at address, or the seat: shares of its width."""
+
+    view: View
+    name: str
+    gates: list[float]
+
+
 class RungOut(Schema):
     id: UUID
     swing_id: UUID
@@ -81,6 +104,8 @@ class RungOut(Schema):
     struck: Struck | Literal[""]
     left_out: str
     has_shot: bool
+    films: list[FilmOut]
+    looking: bool  # a machine has not read it yet
     values: list[TriedValue]
 
 

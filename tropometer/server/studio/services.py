@@ -2,23 +2,32 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from datetime import date
+from collections.abc import Iterable, Sequence
+from datetime import date, datetime, timedelta
 from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db import transaction
 from django.db.models import Count, QuerySet
+from django.utils import timezone
 
 from tropometer.server.access import owned
-from tropometer.server.bench.services import swings_sent
+from tropometer.server.bench.glance import glance_later
+from tropometer.server.bench.schemas import SwingIn, SwingKind
+from tropometer.server.bench.services import add_clips, receive, swings_sent
+from tropometer.server.clips.uploads import Sender
 from tropometer.server.lists import between
 from tropometer.server.people.services import student_of
+from tropometer.server.rooms import RefusedClip
 from tropometer.server.studio.models import MOST_TRIES, StudioHour, Try
 from tropometer.server.text import once
 
 if TYPE_CHECKING:
     from tropometer.server.people.models import User
+    from tropometer.server.studio.schemas import FilmedIn
+    from tropometer.swing.names import View
+
+ONE_BALL_S = 1.5  # two cameras tell of one ball within this; nobody strikes two so soon
 
 
 class BadTry(ValueError):
@@ -66,6 +75,52 @@ def add(hour: StudioHour, swing_id: UUID, changed: str, felt: str) -> Try:
         )
 
 
+def filmed(hour: StudioHour, data: FilmedIn) -> Try:
+    """A ball that a camera saw struck, as the next try, or as another view of the one that it is of.
+
+    What is sent twice is taken once. Raises BadTry, RefusedClip, and what `receive` raises.
+    """
+    struck_at = timezone.now() - timedelta(seconds=data.ago_s)
+    with transaction.atomic():
+        tries = _locked(hour)
+        sent = Try.objects.filter(hour=hour, swing__clips=data.clip.upload_id).first()
+        if sent is not None:
+            return sent
+        seen = _same_ball(tries, struck_at, data.clip.view)
+        if seen is None and len(tries) >= MOST_TRIES:
+            raise BadTry(f"An hour holds {MOST_TRIES} tries.")
+        try:
+            if seen is not None:
+                refused = add_clips(seen.swing, [data.clip], one_swing=True)
+            else:
+                kind = data.dict(include=set(SwingKind.model_fields))
+                sender = Sender(hour.student.instructor)
+                swing, refused = receive(sender, hour.student, SwingIn(**kind, clips=[data.clip]))
+                seen = Try.objects.create(
+                    hour=hour, swing=swing, position=len(tries), changed=data.changed, struck_at=struck_at
+                )
+        except RefusedClip as refusal:  # said once it is kept in quarantine
+            refused = [str(refusal)]
+        if not refused:
+            glance_later(data.clip.upload_id, data.struck_s, data.struck_by)
+    if seen is None or refused:
+        raise RefusedClip(" ".join(refused))
+    return seen
+
+
+def _same_ball(tries: Iterable[Try], struck_at: datetime, view: View) -> Try | None:
+    """The try of which another camera has seen the same ball struck from another side."""
+    near = [
+        each
+        for each in tries
+        if each.struck_at is not None
+        and abs((each.struck_at - struck_at).total_seconds()) <= ONE_BALL_S
+        and each.swing.removed_at is None
+        and not each.swing.clips.filter(view=view).exists()
+    ]
+    return near[-1] if near else None
+
+
 def put_in_order(hour: StudioHour, ids: Sequence[UUID]) -> None:
     """Put all of an hour's tries in this order; BadTry where others are named."""
     with transaction.atomic():
@@ -81,7 +136,8 @@ def put_in_order(hour: StudioHour, ids: Sequence[UUID]) -> None:
 
 def tries_of(hour: StudioHour) -> QuerySet[Try]:
     """An hour's tries in their order, but for those whose swing lies in the bin."""
-    return hour.tries.filter(swing__removed_at__isnull=True).select_related("swing__shot")
+    shown = hour.tries.filter(swing__removed_at__isnull=True)
+    return shown.select_related("swing__shot", "swing__first_look").prefetch_related("swing__clips")
 
 
 def watch(hour: StudioHour, columns: Sequence[str]) -> None:
@@ -104,4 +160,4 @@ def take_out(hour: StudioHour, try_id: UUID) -> None:
 def _locked(hour: StudioHour) -> list[Try]:
     """The hour's tries, which nobody else changes until the transaction ends."""
     StudioHour.objects.select_for_update().get(pk=hour.pk)
-    return list(hour.tries.all())
+    return list(hour.tries.select_related("swing"))

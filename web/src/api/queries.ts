@@ -122,12 +122,14 @@ export const hoursQuery = (id: string) =>
 
 /** The log is written a moment after a mark was put. */
 const LADDER_POLL_MS = 15_000;
+const BEING_READ_POLL_MS = 1000; // somebody stands there and waits for the numbers
 
 export const hourQuery = (id: string) =>
   queryOptions({
     queryKey: ["hour", id],
     queryFn: () => got(api.GET("/api/hours/{id}", { params: { path: { id } } })),
-    refetchInterval: LADDER_POLL_MS,
+    refetchInterval: ({ state: { data } }) =>
+      data?.tries.some(({ looking }) => looking) ? BEING_READ_POLL_MS : LADDER_POLL_MS,
   });
 
 export const lineQuery = (id: string) =>

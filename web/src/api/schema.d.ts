@@ -1606,6 +1606,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hours/{id}/filmed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Film Try
+         * @description A ball that a camera saw struck, as the next try, or as another view of one; it is read at once.
+         */
+        post: operations["tropometer_server_studio_api_film_try"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hours/{id}/tries/{try_id}": {
         parameters: {
             query?: never;
@@ -6517,6 +6537,21 @@ export interface components {
             count: number;
         };
         /**
+         * FilmOut
+         * @description A clip of a try; `gates` are where the hips stood at address, or the seat: shares of its width.
+         */
+        FilmOut: {
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "face_on" | "from_behind" | "down_the_line" | "up_the_line";
+            /** Name */
+            name: string;
+            /** Gates */
+            gates: number[];
+        };
+        /**
          * LadderOut
          * @description An hour with its tries, what is watched of them, and what each change did.
          */
@@ -6576,6 +6611,10 @@ export interface components {
             left_out: string;
             /** Has Shot */
             has_shot: boolean;
+            /** Films */
+            films: components["schemas"]["FilmOut"][];
+            /** Looking */
+            looking: boolean;
             /** Values */
             values: components["schemas"]["TriedValue"][];
         };
@@ -6629,6 +6668,36 @@ export interface components {
              * @default
              */
             felt: string;
+        };
+        /**
+         * FilmedIn
+         * @description A ball that a camera of the hour has just seen struck; `struck_s` is played time of its clip.
+         */
+        FilmedIn: {
+            /**
+             * Club
+             * @default
+             */
+            club: string;
+            /** Club Class */
+            club_class?: ("wedge" | "iron" | "wood" | "driver") | null;
+            /** Swing Length */
+            swing_length?: ("pitch" | "lead_arm_level" | "shoulder_high" | "full") | null;
+            clip: components["schemas"]["ClipIn"];
+            /** Ago S */
+            ago_s: number;
+            /** Struck S */
+            struck_s: number;
+            /**
+             * Struck By
+             * @enum {string}
+             */
+            struck_by: "sound" | "motion" | "hand";
+            /**
+             * Changed
+             * @default
+             */
+            changed: string;
         };
         /**
          * RungChange
@@ -11312,6 +11381,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RungIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_api_film_try: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilmedIn"];
             };
         };
         responses: {

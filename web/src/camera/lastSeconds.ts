@@ -25,6 +25,12 @@ interface Kept {
   key: boolean;
 }
 
+/** A clip that was cut out, and when its first picture was, microseconds. */
+export interface Cut {
+  clip: File;
+  from: number;
+}
+
 /** The last seconds of a live picture, encoded as they come and forgotten as they age: nothing is stored. */
 export class LastSeconds {
   #kept: Kept[] = [];
@@ -77,7 +83,7 @@ export class LastSeconds {
   }
 
   /** A clip of what was seen between two times, microseconds; from the frame before on at which it can begin. */
-  async cut(from: number, to: number, name: string): Promise<File | null> {
+  async cut(from: number, to: number, name: string): Promise<Cut | null> {
     await this.encoder.flush();
     this.#lastKey = Number.NEGATIVE_INFINITY; // after a flush an encoder begins anew
     const first = this.#kept.findLastIndex((each) => each.key && each.from <= from);
@@ -96,7 +102,8 @@ export class LastSeconds {
     await output.finalize();
     if (!target.buffer) return null;
     const ending = this.way.webm ? "webm" : "mp4";
-    return new File([target.buffer], `${name}.${ending}`, { type: `video/${ending}` });
+    const clip = new File([target.buffer], `${name}.${ending}`, { type: `video/${ending}` });
+    return { clip, from: begun.from };
   }
 
   close(): void {

@@ -11,9 +11,19 @@ const APART_MS = 3000; // nobody strikes two balls within so long: what is found
 // A hand that says so is later than the strike by about so much; common practice, no source.
 const HAND_LATE_MS = 600;
 
+export type StruckBy = "motion" | "hand";
+
+/** A ball that was struck: when, by this machine's clock and in its clip, and what told of it. */
+export interface Struck {
+  at: number; // milliseconds, as Date.now
+  clip: File;
+  inClip: number; // seconds from its first picture
+  by: StruckBy;
+}
+
 interface Told {
-  swing: (clip: File) => void; // as soon as it is over
-  whole?: (clip: File) => void; // once all that is kept of it was seen
+  swing: (clip: File, at: number) => void; // as soon as it is over
+  whole?: (struck: Struck) => void; // once all that is kept of it was seen
   trouble: (error: Error) => void;
 }
 
@@ -38,28 +48,30 @@ export async function watch(video: HTMLVideoElement, told: Told): Promise<Watch>
   let over = false;
   let latest = 0;
   let struck = Number.NEGATIVE_INFINITY;
-  const pending = new Map<number, { top: number; timer: number }>(); // swings that are not whole yet
+  const pending = new Map<number, { timer: number; ending: () => Promise<void> }>(); // swings that are not whole yet
   const cut = (from: number, to: number, name: string) => last.cut(from * 1000, to * 1000, name);
-  const keep = async (number: number, top: number) => {
-    const clip = await cut(top - KEPT_BEFORE_MS, top + KEPT_AFTER_MS, `try-${number}`);
+  const keep = async (number: number, top: number, at: number, by: StruckBy) => {
+    const kept = await cut(top - KEPT_BEFORE_MS, top + KEPT_AFTER_MS, `try-${number}`);
     pending.delete(number);
-    if (clip) told.whole?.(clip);
+    if (kept) told.whole?.({ at, clip: kept.clip, inClip: top / 1000 - kept.from / 1e6, by });
   };
   const trouble = (error: Error) => {
     if (!over) told.trouble(error);
   };
-  const swung = ({ from, top, to }: Found) => {
+  const swung = ({ from, top, to }: Found, by: StruckBy) => {
     if (top - struck < APART_MS) return;
     struck = top;
     count += 1;
     const number = count;
+    const at = Math.round(Date.now() - (performance.now() - top));
     cut(from, to, `swing-${number}`)
-      .then((clip) => clip && !over && told.swing(clip))
+      .then((kept) => kept && !over && told.swing(kept.clip, at))
       .catch(trouble);
     if (!told.whole) return;
     const wait = top + KEPT_AFTER_MS - performance.now();
-    const timer = window.setTimeout(() => keep(number, top).catch(trouble), wait);
-    pending.set(number, { top, timer });
+    const ending = () => keep(number, top, at, by);
+    const timer = window.setTimeout(() => ending().catch(trouble), wait);
+    pending.set(number, { timer, ending });
   };
   const look = (shown: number, { captureTime }: VideoFrameCallbackMetadata) => {
     if (over) return;
@@ -74,7 +86,7 @@ export async function watch(video: HTMLVideoElement, told: Told): Promise<Watch>
     const swing = before && finder.see(now, motionBetween(before, seen));
     before = seen;
     latest = now;
-    if (swing) swung(swing);
+    if (swing) swung(swing, "motion");
     video.requestVideoFrameCallback(look);
   };
   video.requestVideoFrameCallback(look);
@@ -82,15 +94,15 @@ export async function watch(video: HTMLVideoElement, told: Told): Promise<Watch>
     stop: () => {
       over = true;
       // What was swung before is kept as far as it was seen.
-      const ending = [...pending].map(([number, { top, timer }]) => {
+      const ending = [...pending.values()].map(({ timer, ending }) => {
         window.clearTimeout(timer);
-        return keep(number, top);
+        return ending();
       });
       void Promise.allSettled(ending).then(() => last.close());
     },
     now: () => {
       const top = latest - HAND_LATE_MS;
-      if (latest) swung({ from: top - KEPT_BEFORE_MS / 2, top, to: latest });
+      if (latest) swung({ from: top - KEPT_BEFORE_MS / 2, top, to: latest }, "hand");
     },
   };
 }

@@ -27,6 +27,7 @@ MOST_STRIKES = 400  # of an hour; more are no student's
 ONE_BALL_S = 1.0  # two devices tell of one ball within this and the error of their clocks
 # A swing comes in after its strike: its clip is cut and sent. By so much at most, else it is another's.
 COMES_BEFORE_S, COMES_AFTER_S = 2.0, 90.0
+SEEN_WITHIN = timedelta(seconds=2.5)  # a camera, or a hand, and a device tell of one ball within this
 PLATE, LAUNCH_MONITOR = "Pressure plate", "Launch monitor"
 
 
@@ -111,14 +112,19 @@ def put_strike_to(tried: Try) -> None:
     StudioHour.objects.select_for_update().get(pk=tried.hour_id)
     if Strike.objects.filter(tried=tried).exists():
         return
-    at = tried.swing.received_at
-    before = Strike.objects.filter(
-        hour=tried.hour_id,
-        tried__isnull=True,
-        struck_at__gte=at - timedelta(seconds=COMES_AFTER_S),
-        struck_at__lte=at + timedelta(seconds=COMES_BEFORE_S),
-    )
-    strike = before.order_by("-struck_at").first()
+    of_none = Strike.objects.filter(hour=tried.hour_id, tried__isnull=True)
+    strike: Strike | None
+    if tried.struck_at is not None:
+        at = tried.struck_at
+        near = of_none.filter(struck_at__range=(at - SEEN_WITHIN, at + SEEN_WITHIN))
+        strike = min(near, key=lambda each: abs(each.struck_at - at), default=None)
+    else:
+        at = tried.swing.received_at
+        before = of_none.filter(
+            struck_at__gte=at - timedelta(seconds=COMES_AFTER_S),
+            struck_at__lte=at + timedelta(seconds=COMES_BEFORE_S),
+        )
+        strike = before.order_by("-struck_at").first()
     if strike is not None:
         strike.tried = tried
         strike.save(update_fields=["tried"])
@@ -126,10 +132,15 @@ def put_strike_to(tried: Try) -> None:
 
 
 def _try_of(strike: Strike) -> Try | None:
-    """The first try that came in after a strike and is of none yet."""
+    """The try that a camera saw then, else the first that came in after a strike; and is of none yet."""
     at = strike.struck_at
-    waiting = tries_of(strike.hour).filter(
-        strike__isnull=True,
+    of_none = tries_of(strike.hour).filter(strike__isnull=True)
+    seen = of_none.filter(struck_at__range=(at - SEEN_WITHIN, at + SEEN_WITHIN))
+    nearest = min(seen, key=lambda each: abs((each.struck_at or at) - at), default=None)
+    if nearest is not None:
+        return nearest
+    waiting = of_none.filter(
+        struck_at__isnull=True,
         swing__received_at__gte=at - timedelta(seconds=COMES_BEFORE_S),
         swing__received_at__lte=at + timedelta(seconds=COMES_AFTER_S),
     )

@@ -11,6 +11,7 @@ import { Trouble } from "../../parts/Trouble";
 import { KindFields, kindOf } from "../../send/KindFields";
 import { VIEW_WORDS, VIEWS, type View } from "../../words";
 import { changedWords, type Ladder } from "../ladderWords";
+import { gatesOf } from "./gates";
 import { TryReplay } from "./TryReplay";
 import { TrySender } from "./trySender";
 import { useTries } from "./useTries";
@@ -34,10 +35,15 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
   const sender = useSender(user, () =>
     queries.invalidateQueries({ queryKey: hourQuery(ladder.id).queryKey }),
   );
-  const tries = useTries(camera.video, live, (clip) => {
-    const at = Date.now();
-    const name = `${clip.name.replace(/\.\w+$/, "")}-${at}${clip.name.match(/\.\w+$/)?.[0] ?? ""}`;
-    const about = { ...keptKind(), view, changed };
+  const tries = useTries(camera.video, live, ({ at, clip, inClip, by }) => {
+    const name = `${nameOf(at)}${clip.name.match(/\.\w+$/)?.[0] ?? ""}`;
+    const about = {
+      ...keptKind(),
+      view,
+      changed: changed.trim(),
+      struck_s: Math.max(0, inClip),
+      struck_by: by,
+    };
     void sender?.add(
       { id: crypto.randomUUID(), hour: ladder.id, student: ladder.student_id, at, name, about },
       clip,
@@ -112,7 +118,11 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
           </div>
           <div>
             {tries.shown ? (
-              <TryReplay key={tries.shown.name} clip={tries.shown} />
+              <TryReplay
+                key={tries.shown.at}
+                clip={tries.shown.clip}
+                gates={gatesOf(ladder.tries, view, nameOf(tries.shown.at))}
+              />
             ) : (
               <form
                 className="text-sm"
@@ -180,6 +190,8 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
     </section>
   );
 }
+
+const nameOf = (at: number) => `try-${at}`;
 
 /** Sends what this browser holds, whether a camera is open or not. */
 function useSender(user: string, arrived: () => void): TrySender | null {

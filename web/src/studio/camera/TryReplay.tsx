@@ -1,26 +1,49 @@
-import { useEffect, useMemo, useRef } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
+import type { Gates } from "./gates";
 
 const PACE = 0.25;
 
-/** The try that was just made, a quarter as fast, over and over. */
-export function TryReplay({ clip }: { clip: File }) {
+/** The try that was just made, a quarter as fast, over and over, with the gates of its address standing. */
+export function TryReplay({ clip, gates }: { clip: File; gates: Gates | null }) {
   const video = useRef<HTMLVideoElement>(null);
+  const [shape, setShape] = useState(16 / 9);
   const address = useMemo(() => URL.createObjectURL(clip), [clip]);
   useEffect(() => () => URL.revokeObjectURL(address), [address]);
   return (
-    <video
-      ref={video}
-      src={address}
-      className="max-h-96 w-full rounded bg-dusk object-contain"
-      aria-label="The last try, a quarter as fast"
-      data-testid="replay"
-      autoPlay
-      loop
-      muted
-      playsInline
-      onLoadedMetadata={({ currentTarget }) => {
-        currentTarget.playbackRate = PACE;
-      }}
-    />
+    <figure>
+      <div className="relative mx-auto max-h-96" style={{ aspectRatio: shape }}>
+        <video
+          ref={video}
+          src={address}
+          className="h-full w-full rounded bg-dusk"
+          aria-label="The last try, a quarter as fast"
+          data-testid="replay"
+          autoPlay
+          loop
+          muted
+          playsInline
+          onLoadedMetadata={({ currentTarget }) => {
+            currentTarget.playbackRate = PACE;
+            setShape(currentTarget.videoWidth / currentTarget.videoHeight);
+          }}
+        />
+        {gates?.at.map((at) => (
+          <span
+            key={at}
+            data-testid="gate"
+            className={`absolute inset-y-0 border-brass ${gates.own ? "border-l-2" : "border-l-2 border-dashed"}`}
+            style={{ left: `${at * 100}%` }}
+            aria-hidden
+          />
+        ))}
+      </div>
+      {gates && (
+        <figcaption className="mt-1 text-sm">
+          {gates.own
+            ? "The lines stand where this try began."
+            : "The lines stand where the try before began, until this one is read."}
+        </figcaption>
+      )}
+    </figure>
   );
 }

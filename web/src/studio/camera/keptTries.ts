@@ -5,11 +5,10 @@ export interface KeptTry {
   id: string;
   hour: string;
   student: string;
-  at: number; // when it was made, milliseconds
+  at: number; // when the ball was struck, milliseconds by this machine's clock
   name: string;
-  about: Schemas["SwingKind"] & { view: Schemas["ClipIn"]["view"]; changed: string };
+  about: Omit<Schemas["FilmedIn"], "clip" | "ago_s"> & { view: Schemas["ClipIn"]["view"] };
   upload?: string; // its upload, once it has arrived
-  swing?: string; // the swing it became
   refused?: string; // what the server said; it waits for a hand
   inPageOnly?: boolean; // the disk takes no more: it is gone with the page
 }

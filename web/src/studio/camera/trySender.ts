@@ -6,7 +6,6 @@ import { KeptTries, type KeptTry } from "./keptTries";
 const AGAIN_MS = 5000;
 // What is said of the try itself; signed out, too much at once or too slow will pass.
 const REFUSED = new Set([400, 404, 409, 413, 422]);
-const NO_WORDS = { words: "", usual_miss: "", what_hurts: "", camera_place: "" };
 
 export interface Sending {
   waiting: KeptTry[]; // the oldest is under way
@@ -99,28 +98,18 @@ export class TrySender {
     const clip = await this.#kept.clip(kept);
     if (!clip) return;
     this.store.setState({ share: 0 });
-    const step = async (now: Partial<KeptTry>) => {
-      Object.assign(kept, now);
-      await this.#kept.keep(kept, clip);
-    };
-    if (!kept.swing) {
-      if (!kept.upload)
-        await step({
-          upload: await uploadOne(clip, kept.student, (share) => this.store.setState({ share })),
-        });
-      const { view, changed: _, ...kind } = kept.about;
-      const clips = [{ upload_id: kept.upload ?? "", view, capture_fps: null, flipped: false }];
-      const came = await got(
-        api.POST("/api/swings", { body: { student_id: kept.student, ...NO_WORDS, ...kind, clips } }),
-      );
-      if (came.refused.length) throw new ApiError(422, came.refused.join(" "));
-      await step({ swing: came.swing_id });
-    }
-    const params = { path: { id: kept.hour } };
+    const upload =
+      kept.upload ?? (await uploadOne(clip, kept.student, (share) => this.store.setState({ share })));
+    if (!kept.upload) await this.#kept.keep(Object.assign(kept, { upload }), clip);
+    const { view, ...about } = kept.about;
     await got(
-      api.POST("/api/hours/{id}/tries", {
-        params,
-        body: { swing_id: kept.swing ?? "", changed: kept.about.changed.trim(), felt: "" },
+      api.POST("/api/hours/{id}/filmed", {
+        params: { path: { id: kept.hour } },
+        body: {
+          ...about,
+          clip: { upload_id: upload, view, capture_fps: null, flipped: false },
+          ago_s: Math.max(0, (Date.now() - kept.at) / 1000),
+        },
       }),
     );
     await this.#kept.forget(kept.id);

@@ -1,5 +1,5 @@
 import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
-import { type Watch, watch } from "../../camera/watching";
+import { type Struck, type Watch, watch } from "../../camera/watching";
 
 // Keys that mean something else; every other key, or a pedal that types one, says that a ball was struck.
 const OTHERWISE = new Set(["Tab", "Escape", "Enter", "Shift", "Control", "Alt", "Meta", "CapsLock"]);
@@ -22,9 +22,9 @@ const IN_HAND = "button, a, [tabindex='0']";
 export function useTries(
   video: RefObject<HTMLVideoElement | null>,
   live: boolean,
-  whole: (clip: File) => void,
+  whole: (struck: Struck) => void,
 ) {
-  const [shown, setShown] = useState<File | null>(null);
+  const [shown, setShown] = useState<{ clip: File; at: number } | null>(null);
   const [error, setError] = useState<Error | null>(null);
   const watched = useRef<Watch | null>(null);
   const keep = useRef(whole);
@@ -35,8 +35,8 @@ export function useTries(
     let over = false;
     setError(null);
     watch(current, {
-      swing: setShown,
-      whole: (clip) => keep.current(clip),
+      swing: (clip, at) => setShown({ clip, at }),
+      whole: (struck) => keep.current(struck),
       trouble: setError,
     })
       .then((made) => {
