@@ -18,6 +18,7 @@ from procrastinate.contrib.django import app
 from tropometer.server.bench.models import FirstLook
 from tropometer.server.bench.record import record_of
 from tropometer.server.clips.bodies import ClipProposals
+from tropometer.server.clips.proposing import SOUND_LATE_S
 from tropometer.server.clips.services import filed_clip
 from tropometer.server.lanes import AT_ONCE
 from tropometer.server.rooms import RefusedClip, RoomFailed, local_copy, scratch, video
@@ -95,7 +96,7 @@ def _seen(clip: Clip, struck_s: float, by: StruckBy) -> tuple[SwingRecord, SeenC
     if not body.enough:
         return None
     view, hand = cast(View, clip.view), cast(Hand, clip.swing.hand)
-    heard = Heard(struck_s - float(saw["times_s"][0]), HEARD_SURELY) if by == "sound" else None
+    heard = Heard(struck_s - SOUND_LATE_S - float(saw["times_s"][0]), HEARD_SURELY) if by == "sound" else None
     proposed = propose_checkpoints(body, saw["movement"].tolist(), hand, heard)
     if not proposed:
         return None

@@ -27,6 +27,7 @@ from tropometer.swing.proposals.swing_length import propose_swing_length
 LOOK_SECONDS = 1800
 SOUND_M_S = 343.0
 USUAL_CAMERA_M = 4.0  # where nobody has said how far it stood; a metre more or less is 3 ms
+SOUND_LATE_S = USUAL_CAMERA_M / SOUND_M_S
 WHOLE_SHARE = 0.9  # a swing that fills so much of its clip needs no window
 
 # Sent with `clip` and `swings` when a clip has become ready, inside the transaction that says so.
@@ -182,5 +183,4 @@ def _swings_at(slow: int | None, clip: Clip, landmarks: Landmarks, movement: lis
 def _heard(clip: Clip) -> list[Heard]:
     """The strikes when they were made, real seconds."""
     slow = slowness(clip)
-    late_s = USUAL_CAMERA_M / SOUND_M_S
-    return [Heard(each["played_s"] / slow - late_s, each["confidence"]) for each in clip.strikes]
+    return [Heard(each["played_s"] / slow - SOUND_LATE_S, each["confidence"]) for each in clip.strikes]

@@ -1,12 +1,17 @@
 import {
+  AudioSample,
+  AudioSampleSource,
   BufferTarget,
   EncodedPacket,
   EncodedVideoPacketSource,
+  MkvOutputFormat,
   Mp4OutputFormat,
   Output,
+  type OutputFormat,
   type VideoCodec,
   WebMOutputFormat,
 } from "mediabunny";
+import type { CutSound } from "./sound/lastSound";
 
 const KEPT_US = 8_000_000;
 const KEY_EVERY_US = 500_000;
@@ -82,8 +87,12 @@ export class LastSeconds {
     frame.close();
   }
 
-  /** A clip of what was seen between two times, microseconds; from the frame before on at which it can begin. */
-  async cut(from: number, to: number, name: string): Promise<Cut | null> {
+  /**
+   * A clip of what was seen between two times, microseconds; from the frame before on at which it can begin.
+   *
+   * With what was heard meanwhile, if it was: as it is, for what squeezes a sound blurs when a strike was.
+   */
+  async cut(from: number, to: number, name: string, sound: CutSound | null): Promise<Cut | null> {
     await this.encoder.flush();
     this.#lastKey = Number.NEGATIVE_INFINITY; // after a flush an encoder begins anew
     const first = this.#kept.findLastIndex((each) => each.key && each.from <= from);
@@ -91,19 +100,38 @@ export class LastSeconds {
     const start = wanted.findIndex(({ key }) => key);
     const begun = wanted[start];
     if (!begun || !this.#meta) return null;
-    const format = this.way.webm ? new WebMOutputFormat() : new Mp4OutputFormat();
+    const [ending, format] = this.#container(sound !== null);
     const target = new BufferTarget();
     const output = new Output({ format, target });
     const source = new EncodedVideoPacketSource(this.way.codec);
     output.addVideoTrack(source);
+    const audible = new AudioSampleSource({ codec: "pcm-s16" });
+    if (sound) output.addAudioTrack(audible);
     await output.start();
     for (const each of wanted.slice(start))
       await source.add(each.packet.clone({ timestamp: (each.from - begun.from) / 1e6 }), this.#meta);
+    if (sound) {
+      const early = Math.max(0, Math.ceil(((begun.from / 1000 - sound.from) / 1000) * sound.rate));
+      const sample = new AudioSample({
+        data: sound.samples.subarray(early),
+        format: "s16",
+        numberOfChannels: 1,
+        sampleRate: sound.rate,
+        timestamp: (sound.from * 1000 - begun.from) / 1e6 + early / sound.rate,
+      });
+      await audible.add(sample);
+      sample.close();
+    }
     await output.finalize();
     if (!target.buffer) return null;
-    const ending = this.way.webm ? "webm" : "mp4";
-    const clip = new File([target.buffer], `${name}.${ending}`, { type: `video/${ending}` });
+    const type = ending === "mkv" ? "video/x-matroska" : `video/${ending}`;
+    const clip = new File([target.buffer], `${name}.${ending}`, { type });
     return { clip, from: begun.from };
+  }
+
+  #container(audible: boolean): ["webm" | "mp4" | "mkv", OutputFormat] {
+    if (!this.way.webm) return ["mp4", new Mp4OutputFormat()];
+    return audible ? ["mkv", new MkvOutputFormat()] : ["webm", new WebMOutputFormat()];
   }
 
   close(): void {

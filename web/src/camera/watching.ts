@@ -1,28 +1,35 @@
-import { LastSeconds } from "./lastSeconds";
-import { type Found, greys, motionBetween, SwingFinder } from "./swingFinder";
-
-const SMALL_WIDE = 64;
-const SMALL_HIGH = 48;
+import { Eye } from "./eye";
+import type { LastSound } from "./sound/lastSound";
+import type { Found } from "./swingFinder";
 
 // What is kept of a try: from before the strike, which is when it moves fastest, to after it, milliseconds.
 const KEPT_BEFORE_MS = 3000;
 const KEPT_AFTER_MS = 2000;
-const APART_MS = 3000; // nobody strikes two balls within so long: what is found by motion and by a hand is one
+// What comes back at once of a ball that was heard: back and down before it, and some of what follows.
+const SHOWN_BEFORE_MS = 1900;
+const SHOWN_AFTER_MS = 650;
+const APART_MS = 3000; // nobody strikes two balls within so long: what is found by two ways within it is one
 // A hand that says so is later than the strike by about so much; common practice, no source.
 const HAND_LATE_MS = 600;
+const HEARD_NEAR_MS = 350; // from where it moves fastest to where it sounds
+// About a strike that is heard somebody swings in the picture, else it was the neighbour's ball: more than one
+// picture moves, and by more than noise does.
+const LEAST_MOTION = 6;
+const LEAST_MOVING = 4;
 
-export type StruckBy = "motion" | "hand";
+export type StruckBy = "sound" | "motion" | "hand";
 
-/** A ball that was struck: when, by this machine's clock and in its clip, and what told of it. */
+/** A ball that was struck, as one camera saw it. */
 export interface Struck {
   at: number; // milliseconds, as Date.now
   clip: File;
   inClip: number; // seconds from its first picture
   by: StruckBy;
+  camera: number;
 }
 
 interface Told {
-  swing: (clip: File, at: number) => void; // as soon as it is over
+  swing: (clips: File[], at: number) => void; // as soon as it is over, of every camera
   whole?: (struck: Struck) => void; // once all that is kept of it was seen
   trouble: (error: Error) => void;
 }
@@ -32,31 +39,25 @@ export interface Watch {
   now: () => void; // a hand says that a ball was just struck
 }
 
-/** Looks at a live picture for swings until it is told to stop; what it keeps meanwhile is the last seconds only. */
-export async function watch(video: HTMLVideoElement, told: Told): Promise<Watch> {
-  const last = await LastSeconds.open(video.videoWidth, video.videoHeight);
-  if (!last)
-    throw new Error(
-      "This browser shows the lines, but cannot keep a clip. Another one, or a newer one, can.",
-    );
-  const small = new OffscreenCanvas(SMALL_WIDE, SMALL_HIGH).getContext("2d", { willReadFrequently: true });
-  if (!small) throw new Error("This browser cannot look at its own picture.");
-  small.imageSmoothingQuality = "high"; // else one pixel's noise stands for twenty pixels
-  const finder = new SwingFinder();
-  let before: Uint8Array | null = null;
+/** Looks at live pictures for swings until it is told to stop; what it keeps meanwhile is the last seconds only. */
+export async function watch(videos: HTMLVideoElement[], told: Told, sound?: LastSound): Promise<Watch> {
   let count = 0;
   let over = false;
-  let latest = 0;
   let struck = Number.NEGATIVE_INFINITY;
-  const pending = new Map<number, { timer: number; ending: () => Promise<void> }>(); // swings that are not whole yet
-  const cut = (from: number, to: number, name: string) => last.cut(from * 1000, to * 1000, name);
-  const keep = async (number: number, top: number, at: number, by: StruckBy) => {
-    const kept = await cut(top - KEPT_BEFORE_MS, top + KEPT_AFTER_MS, `try-${number}`);
-    pending.delete(number);
-    if (kept) told.whole?.({ at, clip: kept.clip, inClip: top / 1000 - kept.from / 1e6, by });
-  };
+  let eyes: Eye[] = [];
+  const heard: number[] = []; // strikes that may be of this player's ball
+  const pending = new Map<number, { timer: number; ending: () => Promise<void> }>(); // not whole yet
   const trouble = (error: Error) => {
     if (!over) told.trouble(error);
+  };
+  const keep = async (number: number, top: number, at: number, by: StruckBy) => {
+    const [from, to] = [top - KEPT_BEFORE_MS, top + KEPT_AFTER_MS];
+    const audible = sound?.cut(from - 1000, to) ?? null; // a clip begins at a key picture before
+    for (const [camera, eye] of eyes.entries()) {
+      const kept = await eye.cut(from, to, `try-${number}`, audible);
+      if (kept) told.whole?.({ at, clip: kept.clip, inClip: top / 1000 - kept.from / 1e6, by, camera });
+    }
+    pending.delete(number);
   };
   const swung = ({ from, top, to }: Found, by: StruckBy) => {
     if (top - struck < APART_MS) return;
@@ -64,8 +65,11 @@ export async function watch(video: HTMLVideoElement, told: Told): Promise<Watch>
     count += 1;
     const number = count;
     const at = Math.round(Date.now() - (performance.now() - top));
-    cut(from, to, `swing-${number}`)
-      .then((kept) => kept && !over && told.swing(kept.clip, at))
+    Promise.all(eyes.map((eye) => eye.cut(from, to, `swing-${number}`, null)))
+      .then((cuts) => {
+        const clips = cuts.flatMap((cut) => cut?.clip ?? []);
+        if (clips.length > 0 && !over) told.swing(clips, at);
+      })
       .catch(trouble);
     if (!told.whole) return;
     const wait = top + KEPT_AFTER_MS - performance.now();
@@ -73,36 +77,42 @@ export async function watch(video: HTMLVideoElement, told: Told): Promise<Watch>
     const timer = window.setTimeout(() => ending().catch(trouble), wait);
     pending.set(number, { timer, ending });
   };
-  const look = (shown: number, { captureTime }: VideoFrameCallbackMetadata) => {
-    if (over) return;
-    const now = captureTime ?? shown;
-    if (last.trouble) {
-      told.trouble(last.trouble);
-      return;
-    }
-    last.take(new VideoFrame(video, { timestamp: Math.round(now * 1000) }));
-    small.drawImage(video, 0, 0, SMALL_WIDE, SMALL_HIGH);
-    const seen = greys(small.getImageData(0, 0, SMALL_WIDE, SMALL_HIGH).data);
-    const swing = before && finder.see(now, motionBetween(before, seen));
-    before = seen;
-    latest = now;
-    if (swing) swung(swing, "motion");
-    video.requestVideoFrameCallback(look);
+  const moved = (found: Found) => {
+    const strike = heard.find((each) => Math.abs(each - found.top) < HEARD_NEAR_MS);
+    if (strike === undefined) swung(found, "motion");
+    else swung({ ...found, top: strike }, "sound");
   };
-  video.requestVideoFrameCallback(look);
+  if (sound)
+    sound.struck = (at) => {
+      heard.push(at);
+      if (heard.length > 8) heard.shift();
+      const later = at + SHOWN_AFTER_MS;
+      window.setTimeout(() => {
+        const swings = eyes.some(
+          (eye) => eye.moving(at - HEARD_NEAR_MS, at + HEARD_NEAR_MS, LEAST_MOTION) >= LEAST_MOVING,
+        );
+        if (swings && !over) swung({ from: at - SHOWN_BEFORE_MS, top: at, to: later }, "sound");
+      }, later - performance.now());
+    };
+  eyes = await Promise.all(videos.map((video) => Eye.open(video, { swing: moved, trouble })));
   return {
     stop: () => {
       over = true;
+      for (const eye of eyes) eye.stop();
+      if (sound) sound.struck = () => undefined;
       // What was swung before is kept as far as it was seen.
       const ending = [...pending.values()].map(({ timer, ending }) => {
         window.clearTimeout(timer);
         return ending();
       });
-      void Promise.allSettled(ending).then(() => last.close());
+      void Promise.allSettled(ending).then(() => {
+        for (const eye of eyes) eye.close();
+      });
     },
     now: () => {
-      const top = latest - HAND_LATE_MS;
-      if (latest) swung({ from: top - KEPT_BEFORE_MS / 2, top, to: latest }, "hand");
+      const to = Math.max(...eyes.map(({ latest }) => latest));
+      const top = to - HAND_LATE_MS;
+      if (to > 0) swung({ from: top - KEPT_BEFORE_MS / 2, top, to }, "hand");
     },
   };
 }

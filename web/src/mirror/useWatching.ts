@@ -25,10 +25,10 @@ export function useWatching(video: RefObject<HTMLVideoElement | null>, live: boo
       told = true;
     };
     try {
-      const { stop: over } = await watch(current, {
-        swing: (clip) => {
+      const { stop: over } = await watch([current], {
+        swing: ([clip]) => {
           stop();
-          setShown(clip);
+          setShown(clip ?? null);
         },
         trouble: (trouble) => {
           stop();

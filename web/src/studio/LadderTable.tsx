@@ -138,7 +138,7 @@ function Cell(props: { column: Column; tried: Try; ladder: Ladder; units: Units 
   const { column, tried, ladder, units } = props;
   const of = (each: Try) => each.values.find((value) => value.column === column.column);
   const own = of(tried);
-  if (!own) return <span className="opacity-75">not read</span>;
+  if (!own) return <span className="opacity-75">{tried.looking ? "being read" : "not read"}</span>;
   const all = ladder.tries.map(of).filter((each) => each !== undefined);
   const ends = all.flatMap(({ value, u95 }) => [value - u95, value + u95]);
   const scale = tapeScale(ends, column.unit, units, false);

@@ -24,21 +24,25 @@ export const RATE = 48_000;
 
 const WHY: Record<string, string> = {
   NotAllowedError:
-    "The microphone is not allowed for this page. Allow it beside the address, or make a walk without a voice.",
-  NotFoundError: "No microphone is there. Plug one in, or make a walk without a voice.",
+    "The microphone is not allowed for this page. Allow it beside the address, or go on without sound.",
+  NotFoundError: "No microphone is there. Plug one in, or go on without sound.",
   OverconstrainedError: "That microphone is not there any more. Choose another.",
   NotReadableError: "The microphone is used by something else, or does not answer.",
 };
 
-/** Opens a microphone, the one that was chosen or the browser's own. NoMicrophone says why it cannot. */
-export async function openMicrophone(id: string | null): Promise<Microphone> {
+/**
+ * Opens a microphone, the one that was chosen or the browser's own. NoMicrophone says why it cannot.
+ *
+ * For a voice the browser takes noise away; of the room it hands on all as it is: a strike is a noise.
+ */
+export async function openMicrophone(id: string | null, of: "voice" | "room" = "voice"): Promise<Microphone> {
   const media = navigator.mediaDevices; // there is none on a page that came over a plain line
   if (!media) throw new NoMicrophone("This browser gives a microphone to secure pages (https) only.");
   const wanted = {
     channelCount: 1,
     echoCancellation: false,
-    noiseSuppression: true,
-    autoGainControl: true,
+    noiseSuppression: of === "voice",
+    autoGainControl: of === "voice",
     ...(id ? { deviceId: { exact: id } } : {}),
   };
   const stream = await media.getUserMedia({ audio: wanted }).catch((error: DOMException) => {
@@ -50,24 +54,32 @@ export async function openMicrophone(id: string | null): Promise<Microphone> {
     for (const each of stream.getTracks()) each.stop();
     void context.close();
   };
-  try {
-    await context.audioWorklet.addModule(tapUrl);
-    await context.resume();
-  } catch {
+  const listen = await tapped(context, context.createMediaStreamSource(stream)).catch((error: Error) => {
     close();
-    throw new NoMicrophone("The recorder cannot be loaded. Reload the page.");
-  }
-  const tap = new AudioWorkletNode(context, "tap", { numberOfOutputs: 0, channelCount: 1 });
-  context.createMediaStreamSource(stream).connect(tap);
+    throw error;
+  });
   return {
     context,
     label: track?.label ?? "",
     id: track?.getSettings().deviceId ?? "",
-    listen: (heard) => {
-      tap.port.onmessage = ({ data }: MessageEvent<Block>) => heard(data);
-    },
+    listen,
     lost: (gone) => track?.addEventListener("ended", gone),
     close,
+  };
+}
+
+/** Has what a source plays told in blocks. */
+export async function tapped(context: AudioContext, source: AudioNode): Promise<Microphone["listen"]> {
+  try {
+    await context.audioWorklet.addModule(tapUrl);
+    await context.resume();
+  } catch {
+    throw new NoMicrophone("The recorder cannot be loaded. Reload the page.");
+  }
+  const tap = new AudioWorkletNode(context, "tap", { numberOfOutputs: 0, channelCount: 1 });
+  source.connect(tap);
+  return (heard) => {
+    tap.port.onmessage = ({ data }: MessageEvent<Block>) => heard(data);
   };
 }
 

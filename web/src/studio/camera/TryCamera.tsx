@@ -1,17 +1,21 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Video } from "lucide-react";
-import { useEffect, useId, useState } from "react";
+import { useEffect, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { hourQuery } from "../../api/queries";
 import { cameras, type Seen } from "../../camera/camera";
-import { useCamera } from "../../camera/useCamera";
+import { useSound } from "../../camera/sound/useSound";
 import { FileButton } from "../../parts/FileButton";
 import { keep } from "../../parts/keep";
 import { Trouble } from "../../parts/Trouble";
 import { KindFields, kindOf } from "../../send/KindFields";
-import { VIEW_WORDS, VIEWS, type View } from "../../words";
+import { otherSide } from "../../sides";
+import { VIEWS, type View } from "../../words";
 import { changedWords, type Ladder } from "../ladderWords";
+import { CameraChoice } from "./CameraChoice";
+import { CameraPane } from "./CameraPane";
 import { gatesOf } from "./gates";
+import { Listening } from "./Listening";
 import { TryReplay } from "./TryReplay";
 import { TrySender } from "./trySender";
 import { useTries } from "./useTries";
@@ -20,22 +24,40 @@ import { Waiting } from "./Waiting";
 const ANY: Seen = { device: "" };
 const KIND = "tropometer.studio.kind";
 const VIEW = "tropometer.studio.view";
+const LISTEN = "tropometer.studio.listen";
+const NAMES = ["The first camera", "The second camera"];
 
-/** A camera that stands in the studio: every swing comes back at once, and becomes a try of the hour by itself. */
+interface Standing {
+  seen: Seen;
+  view: View;
+}
+
+/** One or two cameras that stand in the studio: every swing comes back at once, and becomes a try by itself. */
 export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
   const heading = useId();
   const queries = useQueryClient();
-  const [open, setOpen] = useState(false);
-  const [seen, setSeen] = useState<Seen>(ANY);
+  const [standing, setStanding] = useState<Standing[]>([]);
+  const [videos, setVideos] = useState<(HTMLVideoElement | null)[]>([]);
   const [there, setThere] = useState<MediaDeviceInfo[]>([]);
-  const [view, setView] = useState<View>(() => viewOf(localStorage.getItem(VIEW)));
   const [changed, setChanged] = useState("");
-  const camera = useCamera(open, seen);
-  const live = camera.shape !== null;
+  const [listening, setListening] = useState(() => localStorage.getItem(LISTEN) !== "no");
+  const [microphone, setMicrophone] = useState("");
+  const open = standing.length > 0;
+  const stood = useRef(standing); // a try is whole a little after its camera was closed
+  if (open) stood.current = standing;
+  const live = open && standing.every((_, place) => videos[place]);
+  const [first] = standing;
+  const isClip = first !== undefined && "clip" in first.seen;
+  const { sound, trouble } = useSound(
+    listening && live,
+    isClip ? (videos[0] ?? null) : null,
+    isClip ? "" : microphone,
+  );
   const sender = useSender(user, () =>
     queries.invalidateQueries({ queryKey: hourQuery(ladder.id).queryKey }),
   );
-  const tries = useTries(camera.video, live, ({ at, clip, inClip, by }) => {
+  const tries = useTries(live ? videos : [], sound, ({ at, clip, inClip, by, camera }) => {
+    const view = stood.current[camera]?.view ?? "face_on";
     const name = `${nameOf(at)}${clip.name.match(/\.\w+$/)?.[0] ?? ""}`;
     const about = {
       ...keptKind(),
@@ -52,139 +74,143 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
   useEffect(() => {
     if (live) void cameras().then(setThere);
   }, [live]);
-  const error = camera.error ?? tries.error;
-  const { width, height, frameRate } = camera.gives ?? {};
+  const begin = (seen: Seen) => setStanding([{ seen, view: viewOf(localStorage.getItem(VIEW)) }]);
+  const add = (seen: Seen) => setStanding(([one]) => (one ? [one, { seen, view: otherSide(one.view) }] : []));
+  const say = (place: number, said: Partial<Standing>) => {
+    if (place === 0 && said.view) keep(localStorage, VIEW, said.view);
+    setStanding((all) => all.map((each, i) => (i === place ? { ...each, ...said } : each)));
+  };
+  const close = () => {
+    setStanding([]);
+    tries.drop();
+  };
+  const settings = (
+    <form
+      className="text-sm"
+      onChange={(event) => keep(localStorage, KIND, JSON.stringify(kindOf(event.currentTarget)))}
+    >
+      {standing.map(({ seen, view }, place) => (
+        <CameraChoice
+          // biome-ignore lint/suspicious/noArrayIndexKey: a camera is its place
+          key={place}
+          name={standing.length > 1 ? (NAMES[place] ?? "") : ""}
+          seen={seen}
+          there={there}
+          view={view}
+          choose={(device) => say(place, { seen: { device } })}
+          look={(chosen) => say(place, { view: chosen })}
+        />
+      ))}
+      <KindFields kind={keptKind()} />
+    </form>
+  );
   return (
     <section aria-labelledby={heading} className="plate mb-4 p-3">
       <div className="flex flex-wrap items-center gap-2 text-sm">
         <h2 id={heading} className="flex items-center gap-2 text-lg font-semibold">
           <Video size={16} aria-hidden /> Camera
         </h2>
+        <p className="flex-1">
+          {open ? "" : "A camera on this machine: every swing comes back at once, and becomes a try."}
+        </p>
         {!open && (
-          <p className="flex-1">
-            A camera on this machine: every swing comes back at once, and becomes a try.
-          </p>
-        )}
-        {live && width && height && (
-          <p className="num flex-1" data-testid="gives">
-            {width} × {height}, {Math.round(frameRate ?? 0)} pictures a second
-          </p>
-        )}
-        {!open && (
-          <FileButton
-            accept="video/*"
-            pending={false}
-            size="btn-sm"
-            choose={(clip) => {
-              setSeen({ clip });
-              setOpen(true);
-            }}
-          >
+          <FileButton accept="video/*" pending={false} size="btn-sm" choose={(clip) => begin({ clip })}>
             Play a clip as a camera
           </FileButton>
         )}
+        {live && standing.length === 1 && isClip && (
+          <FileButton accept="video/*" pending={false} size="btn-sm" choose={(clip) => add({ clip })}>
+            Play a second clip
+          </FileButton>
+        )}
+        {live && standing.length === 1 && !isClip && there.length > 1 && (
+          <button type="button" className="btn btn-sm" onClick={() => add(otherThan(videos[0], there))}>
+            Open a second camera
+          </button>
+        )}
+        {standing.length > 1 && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            onClick={() => setStanding(standing.slice(0, 1))}
+          >
+            Close the second camera
+          </button>
+        )}
         <button
           type="button"
-          className={`btn btn-sm ${open ? "btn-ghost ml-auto" : ""}`}
-          onClick={() => {
-            if (!open) setSeen(ANY);
-            setOpen(!open);
-            tries.drop();
-          }}
+          className={`btn btn-sm ${open ? "btn-ghost" : ""}`}
+          onClick={open ? close : () => begin(ANY)}
         >
-          {open ? "Close the camera" : "Open the camera"}
+          {open ? (standing.length > 1 ? "Close both" : "Close the camera") : "Open the camera"}
         </button>
       </div>
-      {error && <Trouble error={error} />}
+      {tries.error && <Trouble error={tries.error} />}
       {open && (
         <div className="mt-2 grid gap-3 md:grid-cols-2">
-          <div>
-            <video
-              ref={camera.video}
-              className="max-h-96 w-full rounded bg-dusk object-contain"
-              style={{ aspectRatio: camera.shape ?? 16 / 9 }}
-              aria-label="The camera, live"
-              muted
-              playsInline
+          {standing.map(({ seen }, place) => (
+            <CameraPane
+              // biome-ignore lint/suspicious/noArrayIndexKey: a camera is its place
+              key={place}
+              seen={seen}
+              label={place === 0 ? "The camera, live" : "The second camera, live"}
+              live={(video) => setVideos((all) => put(all, place, video))}
             />
-            {live && (
-              <p className="mt-2 flex flex-wrap items-center gap-2 text-sm" role="status">
-                Watching. A swing is found by how it moves; or press any key, or
-                <button type="button" className="btn btn-sm" onClick={tries.now}>
-                  Struck now
-                </button>
-              </p>
-            )}
-          </div>
-          <div>
-            {tries.shown ? (
-              <TryReplay
-                key={tries.shown.at}
-                clip={tries.shown.clip}
-                gates={gatesOf(ladder.tries, view, nameOf(tries.shown.at))}
-              />
-            ) : (
-              <form
-                className="text-sm"
-                onChange={(event) => keep(localStorage, KIND, JSON.stringify(kindOf(event.currentTarget)))}
-              >
-                {there.length > 1 && (
-                  <label className="mb-2 block">
-                    Which camera
-                    <select
-                      className="select w-full"
-                      value={"device" in seen ? seen.device : ""}
-                      onChange={(event) => setSeen({ device: event.target.value })}
-                    >
-                      <option value="">Any</option>
-                      {there.map((each, place) => (
-                        <option key={each.deviceId} value={each.deviceId}>
-                          {each.label || `Camera ${place + 1}`}
-                        </option>
-                      ))}
-                    </select>
-                  </label>
-                )}
-                <label className="mb-2 block">
-                  It stands
-                  <select
-                    className="select w-full"
-                    value={view}
-                    onChange={(event) => {
-                      const chosen = viewOf(event.target.value);
-                      keep(localStorage, VIEW, chosen);
-                      setView(chosen);
-                    }}
-                  >
-                    {VIEWS.map((each) => (
-                      <option key={each} value={each}>
-                        {VIEW_WORDS[each]}
-                      </option>
-                    ))}
-                  </select>
-                </label>
-                <KindFields kind={keptKind()} />
-              </form>
-            )}
+          ))}
+          {tries.shown?.clips.map((clip, place) => (
+            <TryReplay
+              // biome-ignore lint/suspicious/noArrayIndexKey: a camera is its place
+              key={`${tries.shown?.at} ${place}`}
+              clip={clip}
+              label={
+                place === 0
+                  ? "The last try, a quarter as fast"
+                  : "The last try from the other side, a quarter as fast"
+              }
+              gates={gatesOf(ladder.tries, standing[place]?.view ?? "face_on", nameOf(tries.shown?.at ?? 0))}
+            />
+          ))}
+          {!tries.shown && settings}
+        </div>
+      )}
+      {live && (
+        <>
+          <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 text-sm">
+            <p className="flex flex-wrap items-center gap-2" role="status">
+              Watching. A swing is found by {sound ? "its sound and" : ""} how it moves; or press any key, or
+              <button type="button" className="btn btn-sm" onClick={tries.now}>
+                Struck now
+              </button>
+            </p>
+            <Listening
+              wanted={listening}
+              listen={(wanted) => {
+                keep(localStorage, LISTEN, wanted ? "yes" : "no");
+                setListening(wanted);
+              }}
+              heard={sound !== null}
+              trouble={trouble}
+              device={isClip ? null : microphone}
+              choose={setMicrophone}
+            />
             {tries.shown && (
-              <button type="button" className="btn btn-sm mt-2" onClick={tries.drop}>
+              <button type="button" className="btn btn-sm" onClick={tries.drop}>
                 Camera, club and swing length
               </button>
             )}
           </div>
-        </div>
-      )}
-      {live && (
-        <label className="mt-2 block max-w-xl text-sm">
-          What is changed at the tries that come now
-          <input
-            className="input input-sm w-full"
-            maxLength={80}
-            placeholder={changedWords("")}
-            value={changed}
-            onChange={(event) => setChanged(event.target.value)}
-          />
-        </label>
+          {tries.missed && <p className="mt-1 text-sm">{tries.missed}</p>}
+          <label className="mt-2 block max-w-xl text-sm">
+            What is changed at the tries that come now
+            <input
+              className="input input-sm w-full"
+              maxLength={80}
+              placeholder={changedWords("")}
+              value={changed}
+              onChange={(event) => setChanged(event.target.value)}
+            />
+          </label>
+        </>
       )}
       {sender && <Waiting sender={sender} hour={ladder.id} />}
     </section>
@@ -192,6 +218,19 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
 }
 
 const nameOf = (at: number) => `try-${at}`;
+
+function put<T>(all: (T | null)[], place: number, one: T | null): (T | null)[] {
+  const anew = [...all];
+  anew[place] = one;
+  return anew;
+}
+
+/** A camera that is not the one whose picture is shown. */
+function otherThan(shown: HTMLVideoElement | null | undefined, there: MediaDeviceInfo[]): Seen {
+  const stream = shown?.srcObject instanceof MediaStream ? shown.srcObject : null;
+  const own = stream?.getVideoTracks()[0]?.getSettings().deviceId;
+  return { device: there.find(({ deviceId }) => deviceId !== own)?.deviceId ?? "" };
+}
 
 /** Sends what this browser holds, whether a camera is open or not. */
 function useSender(user: string, arrived: () => void): TrySender | null {

@@ -4,7 +4,7 @@ import type { Gates } from "./gates";
 const PACE = 0.25;
 
 /** The try that was just made, a quarter as fast, over and over, with the gates of its address standing. */
-export function TryReplay({ clip, gates }: { clip: File; gates: Gates | null }) {
+export function TryReplay({ clip, label, gates }: { clip: File; label: string; gates: Gates | null }) {
   const video = useRef<HTMLVideoElement>(null);
   const [shape, setShape] = useState(16 / 9);
   const address = useMemo(() => URL.createObjectURL(clip), [clip]);
@@ -16,7 +16,7 @@ export function TryReplay({ clip, gates }: { clip: File; gates: Gates | null }) 
           ref={video}
           src={address}
           className="h-full w-full rounded bg-dusk"
-          aria-label="The last try, a quarter as fast"
+          aria-label={label}
           data-testid="replay"
           autoPlay
           loop
