@@ -51,7 +51,10 @@ WITH_BROWSER = ("tests.browser", "tests.server.test_endure")
 
 
 class OneBrowserSuite(ParallelTestSuite):
-    """All that drives a browser after each other in one process: two that draw video starve each other."""
+    """All that drives a browser after each other in one process: two that draw video starve each other.
+
+    What is tagged slow begins beside it, so that nothing long is left over for one process at the end.
+    """
 
     runner_class = ToldRunner
 
@@ -64,6 +67,7 @@ class OneBrowserSuite(ParallelTestSuite):
             else:
                 others.append(suite)
         first = [browser] if browser.countTestCases() else []
+        others.sort(key=lambda suite: "slow" not in getattr(next(iter(suite)), "tags", ()))
         super().__init__(first + others, *args, **kwargs)
 
 

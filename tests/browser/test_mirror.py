@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import tempfile
+import wave
 from pathlib import Path
 
 import av
@@ -58,6 +59,15 @@ def as_camera(folder: Path, numbered: bool) -> Path:
     return target
 
 
+def as_microphone(folder: Path) -> Path:
+    """A room in which nobody makes a sound: Chromium's own would beep every second."""
+    target = folder / "silence.wav"
+    with wave.open(str(target), "wb") as out:
+        out.setparams((1, 2, 48_000, 0, "NONE", ""))
+        out.writeframes(bytes(2 * 48_000))
+    return target
+
+
 class CameraCase(BrowserCase):
     """A browser whose camera shows a swing over and over."""
 
@@ -72,6 +82,7 @@ class CameraCase(BrowserCase):
             "--use-fake-ui-for-media-stream",
             "--use-fake-device-for-media-stream",
             f"--use-file-for-fake-video-capture={as_camera(Path(folder.name), cls.numbered)}",
+            f"--use-file-for-fake-audio-capture={as_microphone(Path(folder.name))}",
         ]
         super().setUpClass()
 

@@ -107,12 +107,12 @@ class StudioCameraTests(StudioCamera):
     def test_a_try_that_the_server_refuses_waits_for_a_hand(self) -> None:
         page = self.opened()
         refused = {"status": 422, "json": {"detail": "clips: the disk is full."}}
-        page.route("**/api/swings", lambda route: route.fulfill(**refused))
+        page.route("**/filmed", lambda route: route.fulfill(**refused))
         waits = page.get_by_role("status", name="Tries on their way")
         page.get_by_role("button", name="Struck now").click()
         page.get_by_role("button", name="Close the camera").click()
         expect(waits).to_contain_text("was not taken")
-        page.unroute("**/api/swings")
+        page.unroute("**/filmed")
         again = waits.get_by_role("button", name="Send it again")
         expect(waits).not_to_contain_text("on the way")
         for left in reversed(range(again.count())):

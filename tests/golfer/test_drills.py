@@ -6,7 +6,7 @@ from typing import Any
 import av
 import cv2
 import numpy as np
-from django.test import SimpleTestCase
+from django.test import SimpleTestCase, tag
 
 from tropometer.golfer.clips import body_of
 from tropometer.golfer.drills.catalogue import DRILLS
@@ -39,6 +39,7 @@ def value(drill: DrawnDrill, done: Any) -> float:
     return found
 
 
+@tag("slow")
 class DrawnDrillTests(SimpleTestCase):
     def test_every_drill_of_the_book_is_drawn_and_what_is_done_right_passes_its_camera_check(self) -> None:
         self.assertEqual(set(BY_ID), set(shipped().drills))

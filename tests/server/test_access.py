@@ -62,6 +62,7 @@ BODIES: dict[tuple[str, str], Any] = {
     ("put", "/api/pages/{token}/seen"): {"until": "2026-01-01T00:00:00Z"},
     ("put", "/api/pages/{token}/mail"): {"mail_wish": "off"},
     ("post", "/api/sent/{token}"): {"clips": [A_CLIP]},
+    ("post", "/api/film/{token}"): {"clip": A_CLIP, "ago_s": 1, "struck_s": 1, "struck_by": "hand"},
     ("put", "/api/swings/{id}/decisions/{fault}"): {"decision": "accepted"},
     ("put", "/api/swings/{id}/plan"): {"plan": None},
     ("put", "/api/swings/{id}/try"): {"said": "inside"},

@@ -32,6 +32,7 @@ from tropometer.server.rooms import RefusedClip, RoomFailed
 from tropometer.server.shelf.api import router as shelf
 from tropometer.server.shelf.laboratory_api import router as laboratory
 from tropometer.server.studio.api import router as studio
+from tropometer.server.studio.film_api import open_router as filming
 from tropometer.server.studio.launch_api import router as launch
 from tropometer.server.studio.live_api import router as live
 from tropometer.server.studio.services import BadTry
@@ -102,6 +103,7 @@ for router in (
     api.add_router("", router)
 api.add_router("", sheets, auth=None)
 api.add_router("", sending, auth=None)
+api.add_router("", filming, auth=None)
 api.add_router("", pages, auth=None)
 
 

@@ -22,7 +22,7 @@ MOST_DEEP = 32
 SAY_MORE = {"Allow", "Content-Range", "Retry-After"}  # headers that belong to a refusal (RFC 9110)
 EXACT = 2**53  # beyond it a JSON number is not what was written (RFC 8259, 6)
 # What comes there is not JSON: pieces of files, and forms with a file.
-_FILES = re.compile(r"/api/(sent/[^/]+/)?uploads(/|$)")
+_FILES = re.compile(r"/api/((sent|film)/[^/]+/)?uploads(/|$)")
 _FORMS = re.compile(r"/api/(book/drills/[^/]+/shown|me/portrait|shelf/laboratory(/look)?)$")
 MOST_FORM_BYTES = 20 * 1024 * 1024
 _FORGETS = re.compile(r"/api/bin/|/api/me/portrait$|/_allauth/browser/v1/auth/session$")

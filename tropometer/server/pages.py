@@ -39,6 +39,14 @@ def sending_page(request: HttpRequest, token: str) -> HttpResponse:
 @require_safe
 @never_cache
 @ensure_csrf_cookie
+def film_page(request: HttpRequest, token: str) -> HttpResponse:
+    """Where a phone films for a studio hour."""
+    return behind_link("src/film/FilmPage.tsx", [f"/api/film/{token}"])
+
+
+@require_safe
+@never_cache
+@ensure_csrf_cookie
 def own_page(request: HttpRequest, token: str = "") -> HttpResponse:
     """A student's own page, or the way to it by a code."""
     return behind_link("src/page/OwnPage.tsx", [f"/api/pages/{token}"] if token else [])

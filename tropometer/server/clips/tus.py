@@ -95,7 +95,7 @@ def _begin(request: HttpRequest, sender: Sender) -> HttpResponse:
 
 def _whom(sender: Sender, said: str) -> Student | None:
     """Whom a file shows: a link's own student, else as the instructor says; ValueError for nothing said."""
-    if sender.request_id is not None or said == SHELF:
+    if sender.student is not None or said == SHELF:
         return sender.student
     return student_of(sender.instructor, UUID(said))
 

@@ -35,7 +35,7 @@ class NotTaken(Exception):
 
 @dataclass(frozen=True)
 class Sender:
-    """An instructor, or a student by an instructor's request link."""
+    """An instructor, a student by an instructor's request link, or a phone that films one student."""
 
     instructor: User
     request_id: UUID | None = None
@@ -119,7 +119,8 @@ def keep(upload: Upload) -> None:
 def of(sender: Sender) -> UploadQuerySet:
     """What this sender has under way, and nobody else's."""
     mine = Upload.objects.under_way()
-    return mine.filter(instructor=sender.instructor, asked_by_id=sender.request_id)
+    found = mine.filter(instructor=sender.instructor, asked_by_id=sender.request_id)
+    return found if sender.student is None else found.filter(student=sender.student)
 
 
 def quarantined(instructor: User) -> UploadQuerySet:

@@ -10,6 +10,7 @@ from ninja import Router, Schema
 
 from tropometer.server.access import asking
 from tropometer.server.studio import services
+from tropometer.server.studio.film_api import film_link
 from tropometer.server.studio.ladder import ladder_of, shot_columns, shot_values
 from tropometer.server.studio.live import strikes
 from tropometer.server.studio.live.set_up import set_up_of
@@ -52,6 +53,7 @@ class HourLineOut(Schema):
     """Where devices send to while the line is open, and what they told; `address` null: it is not open."""
 
     address: str | None
+    film: str | None  # where a phone films for the hour
     open_until: datetime | None
     strikes: list[StrikeOut]
     columns: list[ColumnOut]  # what any strike's shot holds
@@ -106,6 +108,7 @@ def _line(hour: StudioHour) -> dict[str, Any]:
     base = settings.SITE_URL.replace("http", "ws", 1)
     return {
         "address": f"{base}/live/devices/{hour.line_token}" if is_open else None,
+        "film": film_link(hour) if is_open else None,
         "open_until": hour.line_open_until if is_open else None,
         "strikes": [_told(each) for each in told],
         "columns": shot_columns(launch_from(each.said) for each in told if each.said),

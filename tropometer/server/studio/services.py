@@ -14,7 +14,7 @@ from django.utils import timezone
 from tropometer.server.access import owned
 from tropometer.server.bench.glance import glance_later
 from tropometer.server.bench.schemas import SwingIn, SwingKind
-from tropometer.server.bench.services import add_clips, receive, swings_sent
+from tropometer.server.bench.services import add_clips, receive, say_kind, swings_sent
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.lists import between
 from tropometer.server.people.services import student_of
@@ -92,6 +92,7 @@ def filmed(hour: StudioHour, data: FilmedIn) -> Try:
         try:
             if seen is not None:
                 refused = add_clips(seen.swing, [data.clip], one_swing=True)
+                _say_what_nobody_said(seen, data)
             else:
                 kind = data.dict(include=set(SwingKind.model_fields))
                 sender = Sender(hour.student.instructor)
@@ -106,6 +107,18 @@ def filmed(hour: StudioHour, data: FilmedIn) -> Try:
     if seen is None or refused:
         raise RefusedClip(" ".join(refused))
     return seen
+
+
+def _say_what_nobody_said(tried: Try, data: FilmedIn) -> None:
+    """What the camera that came first did not know of a try: a phone knows of no club."""
+    swing = tried.swing
+    said = {name: value for name, value in data.dict(include=set(SwingKind.model_fields)).items() if value}
+    new = {name: value for name, value in said.items() if not getattr(swing, name)}
+    if new:
+        say_kind(swing, SwingKind(**new))
+    if data.changed and not tried.changed:
+        tried.changed = data.changed
+        tried.save(update_fields=["changed"])
 
 
 def _same_ball(tries: Iterable[Try], struck_at: datetime, view: View) -> Try | None:

@@ -2223,6 +2223,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/film/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Film For
+         * @description Whose hour it is; nothing of its student.
+         */
+        get: operations["tropometer_server_studio_film_api_film_for"];
+        put?: never;
+        /**
+         * Film
+         * @description A ball that the phone saw struck: another view of the try that it is of, or the next try.
+         */
+        post: operations["tropometer_server_studio_film_api_film"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/code": {
         parameters: {
             query?: never;
@@ -6846,6 +6870,8 @@ export interface components {
         HourLineOut: {
             /** Address */
             address: string | null;
+            /** Film */
+            film: string | null;
             /** Open Until */
             open_until: string | null;
             /** Strikes */
@@ -7725,6 +7751,21 @@ export interface components {
              * @default
              */
             drill: string;
+        };
+        /**
+         * FilmFor
+         * @description Whose hour a phone films for; `views` are the sides from which its latest try was seen.
+         */
+        FilmFor: {
+            /** Instructor */
+            instructor: string;
+            /** Views */
+            views: ("face_on" | "from_behind" | "down_the_line" | "up_the_line")[];
+        };
+        /** Filmed */
+        Filmed: {
+            /** Tries */
+            tries: number;
         };
         /** CodeWanted */
         CodeWanted: {
@@ -12604,6 +12645,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sent"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_film_api_film_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilmFor"];
+                };
+            };
+            /** @description A problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tropometer_server_studio_film_api_film: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilmedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Filmed"];
                 };
             };
             /** @description A problem (RFC 9457) */

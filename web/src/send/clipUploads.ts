@@ -124,8 +124,13 @@ export function useClipUploads(endpoint: string, whom = SHELF, firstView: View =
 export type ClipUploads = ReturnType<typeof useClipUploads>;
 
 /** Send one clip whole; its upload's id. A dropped connection goes on by itself for a while, then it fails. */
-export async function uploadOne(clip: File, whom: string, told: (share: number) => void): Promise<string> {
-  const uppy = createUppy("/api/uploads");
+export async function uploadOne(
+  endpoint: string,
+  clip: File,
+  whom: string,
+  told: (share: number) => void,
+): Promise<string> {
+  const uppy = createUppy(endpoint);
   try {
     const about: About = { for: whom, view: "face_on", capture: "", mirrored: false };
     uppy.on("progress", (percent) => told(percent / 100));

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Video } from "lucide-react";
-import { useEffect, useId, useRef, useState } from "react";
+import { useEffect, useId, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { hourQuery } from "../../api/queries";
 import { cameras, type Seen } from "../../camera/camera";
@@ -14,12 +14,15 @@ import { VIEWS, type View } from "../../words";
 import { changedWords, type Ladder } from "../ladderWords";
 import { CameraChoice } from "./CameraChoice";
 import { CameraPane } from "./CameraPane";
+import { clipName, nameOf } from "./clipName";
 import { gatesOf } from "./gates";
 import { Listening } from "./Listening";
+import { PhoneCode } from "./PhoneCode";
 import { TryReplay } from "./TryReplay";
-import { TrySender } from "./trySender";
+import { useSender } from "./useSender";
 import { useTries } from "./useTries";
 import { Waiting } from "./Waiting";
+import { ownWay } from "./ways";
 
 const ANY: Seen = { device: "" };
 const KIND = "tropometer.studio.kind";
@@ -53,12 +56,11 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
     isClip ? (videos[0] ?? null) : null,
     isClip ? "" : microphone,
   );
-  const sender = useSender(user, () =>
-    queries.invalidateQueries({ queryKey: hourQuery(ladder.id).queryKey }),
-  );
+  const way = useMemo(() => ownWay(user), [user]);
+  const sender = useSender(way, () => queries.invalidateQueries({ queryKey: hourQuery(ladder.id).queryKey }));
   const tries = useTries(live ? videos : [], sound, ({ at, clip, inClip, by, camera }) => {
     const view = stood.current[camera]?.view ?? "face_on";
-    const name = `${nameOf(at)}${clip.name.match(/\.\w+$/)?.[0] ?? ""}`;
+    const name = clipName(at, clip);
     const about = {
       ...keptKind(),
       view,
@@ -74,6 +76,11 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
   useEffect(() => {
     if (live) void cameras().then(setThere);
   }, [live]);
+  const both = live && standing.length > 1 && standing.every(({ seen }) => "clip" in seen);
+  useEffect(() => {
+    if (!both) return;
+    for (const video of videos) if (video) video.currentTime = 0; // two clips of one swing begin together
+  }, [both, videos]);
   const begin = (seen: Seen) => setStanding([{ seen, view: viewOf(localStorage.getItem(VIEW)) }]);
   const add = (seen: Seen) => setStanding(([one]) => (one ? [one, { seen, view: otherSide(one.view) }] : []));
   const say = (place: number, said: Partial<Standing>) => {
@@ -212,12 +219,11 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
           </label>
         </>
       )}
+      <PhoneCode hour={ladder.id} />
       {sender && <Waiting sender={sender} hour={ladder.id} />}
     </section>
   );
 }
-
-const nameOf = (at: number) => `try-${at}`;
 
 function put<T>(all: (T | null)[], place: number, one: T | null): (T | null)[] {
   const anew = [...all];
@@ -230,18 +236,6 @@ function otherThan(shown: HTMLVideoElement | null | undefined, there: MediaDevic
   const stream = shown?.srcObject instanceof MediaStream ? shown.srcObject : null;
   const own = stream?.getVideoTracks()[0]?.getSettings().deviceId;
   return { device: there.find(({ deviceId }) => deviceId !== own)?.deviceId ?? "" };
-}
-
-/** Sends what this browser holds, whether a camera is open or not. */
-function useSender(user: string, arrived: () => void): TrySender | null {
-  const [sender, setSender] = useState<TrySender | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what is done once one has arrived is the same
-  useEffect(() => {
-    const made = new TrySender(user, arrived);
-    setSender(made);
-    return () => made.end();
-  }, [user]);
-  return sender;
 }
 
 const viewOf = (said: string | null): View => VIEWS.find((each) => each === said) ?? "face_on";

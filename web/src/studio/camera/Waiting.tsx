@@ -13,7 +13,7 @@ export function Waiting({ sender, hour }: { sender: TrySender; hour: string }) {
     <div className="mt-2 text-sm" role="status" aria-label="Tries on their way">
       {coming > 0 && (
         <p>
-          {coming === 1 ? "One try is" : `${coming} tries are`} on the way to the server:{" "}
+          {coming === 1 ? "One clip is" : `${coming} clips are`} on the way to the server:{" "}
           <span className="num">{Math.round(share * 100)} %</span>.{" "}
           {inPage
             ? "The disk of this machine is full: leave this page open until they are there."

@@ -1,7 +1,7 @@
 import { createStore } from "zustand/vanilla";
-import { ApiError, api, got } from "../../api/client";
-import { uploadOne } from "../../send/clipUploads";
+import { ApiError } from "../../api/client";
 import { KeptTries, type KeptTry } from "./keptTries";
+import type { Way } from "./ways";
 
 const AGAIN_MS = 5000;
 // What is said of the try itself; signed out, too much at once or too slow will pass.
@@ -22,10 +22,10 @@ export class TrySender {
   #wake: () => void = () => undefined;
 
   constructor(
-    private readonly user: string,
+    private readonly way: Way,
     private readonly arrived: (kept: KeptTry) => void,
   ) {
-    this.#kept = new KeptTries(user);
+    this.#kept = new KeptTries(way.shelf);
     window.addEventListener("online", this.#online);
     // Another tab may have kept one, or sent one.
     this.#timer = window.setInterval(() => {
@@ -66,7 +66,7 @@ export class TrySender {
   async #run(): Promise<void> {
     // Of several tabs one sends; the others wait until it is gone.
     await navigator.locks
-      .request(`tropometer.tries.${this.user}`, { signal: this.#ended.signal }, async () => {
+      .request(`tropometer.tries.${this.way.shelf}`, { signal: this.#ended.signal }, async () => {
         while (!this.#ended.signal.aborted) {
           const next = (await this.#look()).find(({ refused }) => !refused);
           if (!next) await this.#sleep();
@@ -99,19 +99,14 @@ export class TrySender {
     if (!clip) return;
     this.store.setState({ share: 0 });
     const upload =
-      kept.upload ?? (await uploadOne(clip, kept.student, (share) => this.store.setState({ share })));
+      kept.upload ?? (await this.way.upload(kept, clip, (share) => this.store.setState({ share })));
     if (!kept.upload) await this.#kept.keep(Object.assign(kept, { upload }), clip);
     const { view, ...about } = kept.about;
-    await got(
-      api.POST("/api/hours/{id}/filmed", {
-        params: { path: { id: kept.hour } },
-        body: {
-          ...about,
-          clip: { upload_id: upload, view, capture_fps: null, flipped: false },
-          ago_s: Math.max(0, (Date.now() - kept.at) / 1000),
-        },
-      }),
-    );
+    await this.way.film(kept, {
+      ...about,
+      clip: { upload_id: upload, view, capture_fps: null, flipped: false },
+      ago_s: Math.max(0, (Date.now() - kept.at) / 1000),
+    });
     await this.#kept.forget(kept.id);
     this.arrived(kept);
   }
