@@ -1,8 +1,16 @@
 #!/usr/bin/env bash
 # Writes var/nginx/nginx.conf: the proxy that takes slow senders and readers off the web server.
-# Usage: proxy.sh LISTEN WEB LIVE, each as host:port.
+# Usage: proxy.sh LISTEN WEB LIVE, each as host:port. It speaks TLS itself where TROPO_TLS_CERT and TROPO_TLS_KEY
+# name the files of a certificate and its key.
 set -euo pipefail
 cd "$(dirname "$(readlink -f "$0")")/.."
+tls=
+if [ -n "${TROPO_TLS_CERT:-}" ]; then
+  for each in "$TROPO_TLS_CERT" "${TROPO_TLS_KEY:?name the key of TROPO_TLS_CERT}"; do
+    [ -r "$each" ] || { echo "TROPO_TLS_CERT, TROPO_TLS_KEY: $each cannot be read." >&2; exit 2; }
+  done
+  tls="ssl_certificate $(readlink -f "$TROPO_TLS_CERT"); ssl_certificate_key $(readlink -f "$TROPO_TLS_KEY"); ssl_protocols TLSv1.2 TLSv1.3;"
+fi
 mkdir -p var/nginx/temp
 cat >var/nginx/nginx.conf <<CONF
 daemon off;
@@ -39,7 +47,8 @@ http {
   upstream web { server $2; keepalive 16; }
   upstream live { server $3; }
   server {
-    listen $1;
+    listen $1${tls:+ ssl};
+    $tls
     location /live/ {
       if (\$http_upgrade !~* ^websocket\$) { return 404; }
       proxy_pass http://live;

@@ -118,6 +118,8 @@ class StudioTests(StudioCase):
         self.assertEqual(Try.objects.filter(hour=hour["id"]).count(), len(ids))
         other = self.call("post", f"/students/{self.tobin.pk}/hours", {}, 201)
         self.assertEqual(other["tries"], [])  # they are of the first hour
+        watched = [each["column"] for each in other["columns"]]
+        self.assertEqual(watched, [each["column"] for each in hour["columns"]])  # as last time
         self.call("post", f"/hours/{other['id']}/tries", {"swing_id": str(self.swings[1].pk)}, 422)
         rows = self.call("get", f"/students/{self.tobin.pk}/hours")["items"]
         self.assertEqual(sorted(row["tries"] for row in rows), [0, len(ids)])

@@ -23,7 +23,7 @@ from tropometer.server.studio.models import MOST_TRIES, StudioHour, Try
 from tropometer.server.text import once
 
 if TYPE_CHECKING:
-    from tropometer.server.people.models import User
+    from tropometer.server.people.models import Student, User
     from tropometer.server.studio.schemas import FilmedIn
     from tropometer.swing.names import View
 
@@ -52,12 +52,22 @@ def begin(instructor: User, student_id: UUID, day: date, about: str) -> StudioHo
     student = student_of(instructor, student_id)
     swings = between(swings_sent(student).filter(tried__isnull=True), "received_at", day, day)
     with transaction.atomic():
-        hour = StudioHour.objects.create(student=student, day=day, about=about)
+        hour = StudioHour.objects.create(
+            student=student, day=day, about=about, columns=_watched_before(student)
+        )
         first = swings.order_by("received_at", "part", "pk")[:MOST_TRIES]
         Try.objects.bulk_create(
             Try(hour=hour, swing=swing, position=position) for position, swing in enumerate(first)
         )
     return hour
+
+
+def _watched_before(student: Student) -> list[str]:
+    """What was watched in the student's latest hour, else in the instructor's latest."""
+    watching = StudioHour.objects.exclude(columns=[]).order_by("-begun_at")
+    own = watching.filter(student=student).first()
+    latest = own or watching.filter(student__instructor=student.instructor_id).first()
+    return latest.columns if latest else []
 
 
 def add(hour: StudioHour, swing_id: UUID, changed: str, felt: str) -> Try:
