@@ -6,10 +6,12 @@ Run by ./tropo bench studio: a plate sends 200 frames a second while tries come 
 from __future__ import annotations
 
 import re
+import time
 
 import numpy as np
 from django.test import tag
 from playwright.sync_api import expect
+from procrastinate.contrib.django.models import ProcrastinateJob
 
 from tests.browser.bench_months import LATE
 from tests.browser.test_mirror import NAME
@@ -17,11 +19,13 @@ from tests.browser.test_studio_camera import StudioCamera
 from tests.server.lines import Splice, serve_lines
 from tests.swings import DEMO_CLIPS, truth
 from tropometer.golfer import strip
+from tropometer.server.bench.glance import glance
+from tropometer.server.bench.models import FirstLook
 from tropometer.server.studio.models import Try
 from tropometer.standins.bay import GOOD_LINE, Bay
 from tropometer.standins.plate import swings
 
-TRIES, REPLAY_S = 12, 1.0
+TRIES, REPLAY_S, READ_S, GLANCES = 12, 1.0, 8.0, 5
 ANOTHER = "(before) => window.late !== undefined && window.late !== before"
 MOVES = """() => {
   const tile = document.querySelector("[data-testid=now-pressure_lead_share]");
@@ -39,6 +43,17 @@ class StudioBench(StudioCamera):
         super().setUpClass()
         splice = cls.enterClassContext(Splice(cls.live_server_url, cls.enterClassContext(serve_lines())))
         cls.live_server_url = splice.url
+
+    def glances(self) -> str:
+        """How long a glance takes, the browser standing still."""
+        took = []
+        for job in ProcrastinateJob.objects.filter(queue_name="at_once").order_by("id")[:GLANCES]:
+            began = time.perf_counter()
+            glance(**job.args)
+            took.append(time.perf_counter() - began)
+        seen = [each for kept in FirstLook.objects.all() for each in (kept.glanced or {}).values()]
+        read = sum(len(each["readings"]) for each in seen)
+        return f"{np.median(took):.1f} ({min(took):.1f} to {max(took):.1f}; {read} readings in all)"
 
     def test_how_soon_a_try_is_there_again(self) -> None:
         page = self.opened()
@@ -76,5 +91,7 @@ class StudioBench(StudioCamera):
             f"tiles move {rate:.0f} times a second (asked 20)",
             f"heap after each try, MB: {', '.join(f'{each:.0f}' for each in heap)}",
             f"tries in the hour: {Try.objects.filter(hour=self.hour).count()}",
+            f"a try is read {self.glances()} s after its clip has come, which is 2 s and its way after its "
+            f"strike (asked {READ_S:.0f} after the strike)",
         )
         print("", *lines, sep="\n")
