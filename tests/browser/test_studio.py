@@ -1,11 +1,12 @@
 """A studio hour out of a day's swings: what was changed is said, and stands against the tries before."""
 
+import re
 from datetime import timedelta
 
 from django.utils import timezone
 from playwright.sync_api import expect
 
-from tests.browser.base import BrowserCase
+from tests.browser.base import BrowserCase, StageDriver
 from tests.browser.test_accessible import check_axe
 from tests.server import making
 from tropometer.server.bench.models import Shot, Swing
@@ -65,6 +66,21 @@ class StudioTests(BrowserCase):
         expect(page.get_by_text("An hour holds the tries of one day")).to_be_visible()
         self.assertFalse(Try.objects.exists())
         self.assertEqual(Swing.objects.count(), len(USUAL) + len(NARROW))
+
+    def test_a_try_is_put_on_the_bench_with_the_first_one_beside_it(self) -> None:
+        page = self.page
+        swings = list(Swing.objects.order_by("received_at"))
+        for swing in (swings[0], swings[4]):
+            making.with_picture(making.ready_clip(self.owner, swing), self.folder)
+        about = {"content_type": "application/json"}
+        begun = self.client.post(f"/api/students/{self.tobin.pk}/hours", {"day": self.day}, **about)
+        page.goto(f"/hours/{begun.json()['id']}")
+        both = page.get_by_role("link", name=re.compile("on the bench, try 1 beside it"))
+        expect(both).to_have_count(1)  # of the others no clip is there
+        both.click()
+        expect(page).to_have_url(re.compile(f"/bench/{swings[4].pk}.*beside={swings[0].pk}"))
+        for side in ("student", "reference"):
+            StageDriver(page, side).wait_drawn()
 
     def test_shots_of_a_table_are_put_to_the_tries_once_its_columns_are_said(self) -> None:
         page = self.page

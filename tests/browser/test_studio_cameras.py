@@ -82,10 +82,9 @@ class StudioCamerasTests(StudioCamera):
                 sent.append(json.loads(request.post_data or ""))
 
         self.page.on("request", note)
+        other = played(self.folder, LINE, (STRUCK_S,), numbered=True)
         page = self.watched(played(self.folder, FACE, (STRUCK_S,), numbered=True))
-        page.get_by_label("Play a second clip").set_input_files(
-            played(self.folder, LINE, (STRUCK_S,), numbered=True)
-        )
+        page.get_by_label("Play a second clip").set_input_files(other)
         expect(page.get_by_label("The second camera stands")).to_have_value("down_the_line")
         expect(page.get_by_test_id("replay")).to_have_count(2)
         check_axe(self, page, "two cameras")

@@ -13,7 +13,7 @@ from tests.server import making
 from tests.swings import truth
 from tropometer.server.bench.first_look import look_anew
 from tropometer.server.bench.glance import glance
-from tropometer.server.bench.models import FirstLook, Shot, Swing
+from tropometer.server.bench.models import FirstLook, Mat, Shot, Swing
 from tropometer.server.studio.live import strikes
 from tropometer.server.studio.models import Strike, StudioHour, Try
 from tropometer.swing.formats.launch import launch_from
@@ -93,7 +93,7 @@ class FilmedTests(making.MediaCase):
         self.assertEqual((rung["looking"], rung["values"]), (True, []))
         job = ProcrastinateJob.objects.get(queue_name="at_once")
         glance(**job.args)
-        with self.assertNumQueries(6):
+        with self.assertNumQueries(7):
             told = self.client.get(f"/api/hours/{self.hour.pk}").json()
         (rung,) = told["tries"]
         (value,) = rung["values"]
@@ -136,11 +136,25 @@ class FilmedTests(making.MediaCase):
         sent = self.client.patch(begun["Location"], data, **piece)
         self.assertEqual(sent.status_code, 204, sent.content)
         clip = {"upload_id": begun["Location"].rsplit("/", 1)[1], "view": "down_the_line"}
+        self.send(other, FACE, 3.0, 404)
         self.assertEqual(self.send(clip, LINE, 3.0), {"tries": 1})
         self.assertEqual(Try.objects.get().swing.student, self.student)
         strikes.close_line(self.hour)
         self.assertIn("code is closed", self.client.get(self.path).json()["detail"])
         self.send(clip, LINE, 3.0, 404)
+
+    def test_a_mat_that_does_not_lie_where_it_was_laid_is_told_of_its_try(self) -> None:
+        corners = [{"x": x, "y": y} for x, y in ((400, 600), (800, 600), (800, 700), (400, 700))]
+        for name, ago_s in ((FACE, 90.0), ("petra_closed_face", 60.0), ("jory_heel_face", 30.0)):
+            self.film(name, ago_s)
+        first, found, moved = (each.swing for each in Try.objects.order_by("position"))
+        Mat.objects.create(clip=first.clips.get(), corners=corners, along_m=1.5, across_m=1.0)
+        FirstLook.objects.create(swing=found, read=[], mats={str(found.clips.get().pk): {}})
+        FirstLook.objects.create(swing=moved, read=[])
+        told = self.client.get(f"/api/hours/{self.hour.pk}").json()
+        self.assertEqual(
+            [film["mat"] for rung in told["tries"] for film in rung["films"]], ["laid", "found", "moved"]
+        )
 
     def test_a_glance_at_what_is_no_swing_says_nothing(self) -> None:
         self.film(FACE, 3.0)

@@ -140,6 +140,27 @@ class LiveTests(LineCase):
                 told = json.loads(page.recv(timeout=30))
                 counts = told["counts"] if told["kind"] == "device" else counts
 
+    def test_a_mat_of_cells_is_read_as_two_feet(self) -> None:
+        grid = {"across": 60, "along": 30, "cell_mm": [10, 10]}
+        felt = np.zeros((30, 60))
+        felt[2:28, 10:18], felt[2:28, 40:48] = 2.0, 1.0  # twice as much on the left foot
+        with self.page() as page:
+            plate = self.device(PLATE)
+            cells = {"type": "cells", "cells": [felt.ravel().tolist()]}
+            plate.send({**cells, "t": [0.5]})
+            (trouble,) = soon(lambda: [each for each in plate.told if each["type"] == "trouble"])
+            self.assertEqual(trouble["why"], "this mat has said a grid in its hello")
+            plate.send({"type": "hello", "version": 1, **PLATE, "grid": grid})
+            for number in range(60):
+                plate.send({**cells, "t": [1 + number / 100]})
+                time.sleep(0.01)
+            tile: dict[str, Any] = {}
+            while not tile.get("lead"):
+                told = json.loads(page.recv(timeout=30))
+                tile = told if told["kind"] == "tile" else tile
+            self.assertAlmostEqual(tile["lead_share"], 2 / 3, places=2)  # of a right-hander
+            self.assertTrue(np.allclose([*tile["lead"], *tile["trail"]], 0.5, atol=0.02))
+
     def test_the_line_is_refused_to_strangers_and_closed_and_a_page_of_another_site(self) -> None:
         address = f"{self.base}/devices/{self.address.rsplit('/', 1)[1]}"
         stranger = Client()

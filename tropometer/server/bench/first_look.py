@@ -204,7 +204,7 @@ def keep(swing_id: UUID) -> None:
     looked = look_at(swing)
     kept.tapes = _standing_out(looked) if looked and _is_news(looked) else []
     by_body = look_at(swing, by_body=True) if looked else None
-    kept.read = as_kept(by_body.with_seen.readings) if by_body else []
+    kept.read = as_kept(by_body.with_seen.readings) if by_body else None
     kept.save(update_fields=["tapes", "read"])
 
 

@@ -10,6 +10,7 @@ from ninja import Router
 from ninja.pagination import paginate
 
 from tropometer.server.access import asking, owned
+from tropometer.server.clips.uploads import Sender
 from tropometer.server.lists import Pages
 from tropometer.server.studio import services
 from tropometer.server.studio.ladder import ladder_of
@@ -78,7 +79,7 @@ def add_try(request: HttpRequest, id: UUID, data: RungIn) -> dict[str, Any]:
 def film_try(request: HttpRequest, id: UUID, data: FilmedIn) -> dict[str, Any]:
     """A ball that a camera saw struck, as the next try, or as another view of one; it is read at once."""
     found = services.hour_of(asking(request), id)
-    strikes.put_strike_to(services.filmed(found, data))
+    strikes.put_strike_to(services.filmed(found, Sender(asking(request)), data))
     return ladder_of(found)
 
 

@@ -53,7 +53,7 @@ def film_for(request: HttpRequest, token: str) -> dict[str, Any]:
 def film(request: HttpRequest, token: str, data: FilmedIn) -> dict[str, Any]:
     """A ball that the phone saw struck: another view of the try that it is of, or the next try."""
     hour = _hour(token)
-    strikes.put_strike_to(services.filmed(hour, data))
+    strikes.put_strike_to(services.filmed(hour, phone_films(request, token), data))
     return {"tries": services.tries_of(hour).count()}
 
 

@@ -52,6 +52,7 @@ def ladder_of(hour: StudioHour) -> dict[str, Any]:
         for swing, found in shots.items():
             if key[1] == SHOT and key[0] in found:
                 read[swing][_id(key)] = _Value(found[key[0]], provisional=False)
+    films = _films(tries)
     hit = [(id, SHOT) for id in outcomes() if any(id in found for found in shots.values())]
     rungs = [_rung(each, read[each.swing_id]) for each in tries]
     return {
@@ -61,7 +62,11 @@ def ladder_of(hour: StudioHour) -> dict[str, Any]:
         "about": hour.about,
         "columns": [_told(key) for key in watched],
         "offered": [_told(key) for key in [*sorted({*logged, *seen}, key=in_order), *hit]],
-        "tries": [_tried(each, read[each.swing_id], each.swing_id in shots) for each in tries],
+        "tries": [
+            _tried(each, read[each.swing_id], each.swing_id in shots)
+            | {"films": films.get(each.swing_id, [])}
+            for each in tries
+        ],
         "steps": [
             {
                 "changed": step.changed,
@@ -138,17 +143,29 @@ def _first_read(tried: Try) -> dict[Key, Tried]:
     }
 
 
-def _films(tried: Try) -> list[dict[str, Any]]:
-    """Shaped as `FilmOut`."""
-    glanced = getattr(getattr(tried.swing, "first_look", None), "glanced", None) or {}
-    return [
-        {
-            "view": clip.view,
-            "name": clip.original_name,
-            "gates": glanced[str(clip.pk)]["gates"] if str(clip.pk) in glanced else [],
-        }
-        for clip in tried.swing.clips.all()
-    ]
+def _films(tries: Iterable[Try]) -> dict[Any, list[dict[str, Any]]]:
+    """The clips of tries, shaped as `FilmOut`, by swing."""
+    laid: set[str] = set()  # the sides from which a mat was laid before
+    films: dict[Any, list[dict[str, Any]]] = {}
+    for tried in tries:
+        looked = getattr(tried.swing, "first_look", None)
+        glanced, mats = (looked.glanced or {}, looked.mats) if looked else ({}, {})
+        has_looked = looked is not None and looked.read is not None
+        for clip in tried.swing.clips.all():
+            mat = "laid" if hasattr(clip, "mat") else "found" if str(clip.pk) in mats else None
+            if mat is None and has_looked and clip.view in laid:
+                mat = "moved"
+            films.setdefault(tried.swing_id, []).append(
+                {
+                    "view": clip.view,
+                    "name": clip.original_name,
+                    "gates": glanced.get(str(clip.pk), {}).get("gates", []),
+                    "mat": mat,
+                }
+            )
+            if mat == "laid":
+                laid.add(clip.view)
+    return films
 
 
 def _column(key: Key) -> Column:
@@ -176,7 +193,6 @@ def _tried(tried: Try, read: dict[str, _Value], has_shot: bool) -> dict[str, Any
         "struck": tried.struck,
         "left_out": tried.left_out,
         "has_shot": has_shot,
-        "films": _films(tried),
         "looking": is_unread(tried.swing),
         "values": [
             {

@@ -87,11 +87,16 @@ class TriedValue(ColumnValue):
 
 
 class FilmOut(Schema):
-    """A clip of a try; `gates` are where the hips stood at address, or the seat: shares of its width."""
+    """A clip of a try; `gates` are where the hips stood at address, or the seat: shares of its width.
+
+    Its mat was laid by a hand, was found where one of an earlier clip lay, or was not found there: it or the
+    camera was moved.
+    """
 
     view: View
     name: str
     gates: list[float]
+    mat: Literal["laid", "found", "moved"] | None
 
 
 class RungOut(Schema):

@@ -14,7 +14,8 @@ from django.utils import timezone
 from tropometer.server.access import owned
 from tropometer.server.bench.glance import glance_later
 from tropometer.server.bench.schemas import SwingIn, SwingKind
-from tropometer.server.bench.services import add_clips, receive, say_kind, swings_sent
+from tropometer.server.bench.services import add_clips, receive, swings_sent
+from tropometer.server.clips import uploads
 from tropometer.server.clips.uploads import Sender
 from tropometer.server.lists import between
 from tropometer.server.people.services import student_of
@@ -85,10 +86,11 @@ def add(hour: StudioHour, swing_id: UUID, changed: str, felt: str) -> Try:
         )
 
 
-def filmed(hour: StudioHour, data: FilmedIn) -> Try:
+def filmed(hour: StudioHour, sender: Sender, data: FilmedIn) -> Try:
     """A ball that a camera saw struck, as the next try, or as another view of the one that it is of.
 
-    What is sent twice is taken once. Raises BadTry, RefusedClip, and what `receive` raises.
+    What is sent twice is taken once. Raises BadTry, RefusedClip, Http404 for a file that is not the sender's,
+    and what `receive` raises.
     """
     struck_at = timezone.now() - timedelta(seconds=data.ago_s)
     with transaction.atomic():
@@ -96,6 +98,7 @@ def filmed(hour: StudioHour, data: FilmedIn) -> Try:
         sent = Try.objects.filter(hour=hour, swing__clips=data.clip.upload_id).first()
         if sent is not None:
             return sent
+        owned(uploads.of(sender), data.clip.upload_id)
         seen = _same_ball(tries, struck_at, data.clip.view)
         if seen is None and len(tries) >= MOST_TRIES:
             raise BadTry(f"An hour holds {MOST_TRIES} tries.")
@@ -105,7 +108,6 @@ def filmed(hour: StudioHour, data: FilmedIn) -> Try:
                 _say_what_nobody_said(seen, data)
             else:
                 kind = data.dict(include=set(SwingKind.model_fields))
-                sender = Sender(hour.student.instructor)
                 swing, refused = receive(sender, hour.student, SwingIn(**kind, clips=[data.clip]))
                 seen = Try.objects.create(
                     hour=hour, swing=swing, position=len(tries), changed=data.changed, struck_at=struck_at
@@ -124,8 +126,9 @@ def _say_what_nobody_said(tried: Try, data: FilmedIn) -> None:
     swing = tried.swing
     said = {name: value for name, value in data.dict(include=set(SwingKind.model_fields)).items() if value}
     new = {name: value for name, value in said.items() if not getattr(swing, name)}
-    if new:
-        say_kind(swing, SwingKind(**new))
+    for name, value in new.items():
+        setattr(swing, name, value)
+    swing.save(update_fields=list(new))  # what was glanced at stays, until a closer look
     if data.changed and not tried.changed:
         tried.changed = data.changed
         tried.save(update_fields=["changed"])
@@ -160,7 +163,7 @@ def put_in_order(hour: StudioHour, ids: Sequence[UUID]) -> None:
 def tries_of(hour: StudioHour) -> QuerySet[Try]:
     """An hour's tries in their order, but for those whose swing lies in the bin."""
     shown = hour.tries.filter(swing__removed_at__isnull=True)
-    return shown.select_related("swing__shot", "swing__first_look").prefetch_related("swing__clips")
+    return shown.select_related("swing__shot", "swing__first_look").prefetch_related("swing__clips__mat")
 
 
 def watch(hour: StudioHour, columns: Sequence[str]) -> None:

@@ -10,10 +10,14 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal, cast
 
+import numpy as np
+
+from tropometer.swing.arrays import Array
 from tropometer.swing.formats.launch_columns import FIELDS, UNITS, Positive
 from tropometer.swing.formats.record_error import RecordError
 from tropometer.swing.formats.schema import check_shape
-from tropometer.swing.live.frames import Frame
+from tropometer.swing.live.cells import Grid
+from tropometer.swing.live.frames import MOST_N, Frame
 from tropometer.swing.names import Hand
 from tropometer.swing.record.launch import Launch
 
@@ -31,6 +35,7 @@ class Hello:
 
     device: Device
     name: str
+    grid: Grid | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -46,6 +51,14 @@ class Pressure:
     """A pressure plate's frames."""
 
     frames: tuple[Frame, ...]
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Cells:
+    """A mat's cells (n, cells) in newtons, at times of its clock."""
+
+    times_s: list[float]
+    felt: Array
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -67,7 +80,7 @@ class Shot:
         )
 
 
-Message = Hello | ClockAnswer | Pressure | Shot
+Message = Hello | ClockAnswer | Pressure | Cells | Shot
 
 
 def read_line(line: str) -> Message:
@@ -79,15 +92,26 @@ def read_line(line: str) -> Message:
     except (ValueError, RecursionError) as error:  # a number of thousands of digits is a ValueError, too
         raise RecordError("line", "not JSON") from error
     kind = document.get("type") if isinstance(document, dict) else None
-    if kind not in ("hello", "clock", "pressure", "shot"):
-        raise RecordError("type", "one of hello, clock, pressure and shot")
-    check_shape(document, kind, SCHEMA)
+    if kind not in _READ:
+        raise RecordError("type", "one of hello, clock, pressure, cells and shot")
+    # Many thousand cells come a second: they are looked at all at once.
+    check_shape(document if kind != "cells" else {**document, "cells": []}, kind, SCHEMA)
     return _READ[kind](document)
 
 
 def _hello(document: dict[str, Any]) -> Hello:
     words = "".join(each if each.isprintable() else " " for each in document.get("name", ""))
-    return Hello(device=document["device"], name=" ".join(words.split()))
+    grid = None
+    if "grid" in document:
+        told = document["grid"]
+        wide_mm, long_mm = told["cell_mm"]
+        try:
+            grid = Grid(
+                across=int(told["across"]), along=int(told["along"]), cell_m=(wide_mm / 1000, long_mm / 1000)
+            )
+        except ValueError as error:
+            raise RecordError("hello.grid", str(error)) from error
+    return Hello(device=document["device"], name=" ".join(words.split()), grid=grid)
 
 
 def _clock(document: dict[str, Any]) -> ClockAnswer:
@@ -118,6 +142,22 @@ def _pressure(document: dict[str, Any]) -> Pressure:
     )
 
 
+def _cells(document: dict[str, Any]) -> Cells:
+    times, rows = document["t"], document.get("cells")
+    if not isinstance(rows, list) or len(rows) != len(times):
+        raise RecordError("cells.cells", f"t has {len(times)} values, and here is no list of as many")
+    try:
+        felt = np.array(rows)
+    except ValueError as error:
+        raise RecordError("cells.cells", "not every frame has as many cells") from error
+    if felt.ndim != 2 or felt.dtype.kind not in "if":
+        raise RecordError("cells.cells", "each frame is a list of newtons, of as many cells")
+    felt = felt.astype(float)
+    if not (np.abs(felt) <= MOST_N).all():
+        raise RecordError("cells.cells", f"no cell feels more than {MOST_N:.0f} N")
+    return Cells(times_s=[float(each) for each in times], felt=felt)
+
+
 def _shot(document: dict[str, Any]) -> Shot:
     said, sd = {}, {}
     for name, each in document["said"].items():
@@ -137,6 +177,7 @@ _READ: dict[str, Callable[[dict[str, Any]], Message]] = {
     "hello": _hello,
     "clock": _clock,
     "pressure": _pressure,
+    "cells": _cells,
     "shot": _shot,
 }
 

@@ -31,6 +31,7 @@ class Frame:
     right_n: float
     left: Place | None = None
     right: Place | None = None
+    unsure: float = 0.0  # of the places, one standard deviation beside what any plate's have
 
     @property
     def sound(self) -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -39,6 +40,7 @@ class Swung:
             lead_place=left if leads_left else right,
             trail_place=right if leads_left else left,
             impact_sd_s=self.strike.sd_s,
+            place_sd=math.hypot(PressurePlate.place_sd, max(each.unsure for each in self.frames)),
         )
 
 

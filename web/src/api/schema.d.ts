@@ -6563,6 +6563,9 @@ export interface components {
         /**
          * FilmOut
          * @description A clip of a try; `gates` are where the hips stood at address, or the seat: shares of its width.
+         *
+         *     Its mat was laid by a hand, was found where one of an earlier clip lay, or was not found there: it or the
+         *     camera was moved.
          */
         FilmOut: {
             /**
@@ -6574,6 +6577,8 @@ export interface components {
             name: string;
             /** Gates */
             gates: number[];
+            /** Mat */
+            mat: ("laid" | "found" | "moved") | null;
         };
         /**
          * LadderOut

@@ -1,4 +1,4 @@
-import { ArrowDown, ArrowUp, X } from "lucide-react";
+import { ArrowDown, ArrowUp, Columns2, X } from "lucide-react";
 import { type ReactNode, useId } from "react";
 import type { Schemas } from "../api/client";
 import { tapeScale } from "../drawn/tapeScale";
@@ -25,6 +25,9 @@ interface Doings {
 /** The tries as rungs, one below the other, each with what is watched of it. */
 export function LadderTable({ ladder, units, doings }: { ladder: Ladder; units: Units; doings: Doings }) {
   const known = useId();
+  // The first that was filmed and counts is what the others are looked at beside.
+  const base = ladder.tries.findIndex(({ films, left_out }) => films.length > 0 && !left_out);
+  const beside = ladder.tries[base]?.swing_id;
   const changes = [...new Set(ladder.tries.map(({ changed }) => changed).filter(Boolean))];
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keys must reach it
@@ -103,6 +106,16 @@ export function LadderTable({ ladder, units, doings }: { ladder: Ladder; units: 
                 />
               </td>
               <td className="whitespace-nowrap">
+                {beside && beside !== each.swing_id && each.films.length > 0 && (
+                  <BenchLink
+                    className="btn btn-ghost btn-xs btn-square"
+                    id={each.swing_id}
+                    search={`?${new URLSearchParams({ beside })}`}
+                    label={`Try ${place + 1} on the bench, try ${base + 1} beside it`}
+                  >
+                    <Columns2 size={14} aria-hidden />
+                  </BenchLink>
+                )}
                 <Tool
                   label={`Try ${place + 1} one up`}
                   off={place === 0}

@@ -11,7 +11,7 @@ import { done } from "../shell/undo";
 import { TryCamera } from "./camera/TryCamera";
 import { LadderTable } from "./LadderTable";
 import { LaunchSheet } from "./LaunchSheet";
-import { columnWords, type Ladder } from "./ladderWords";
+import { columnWords, type Ladder, movedWords } from "./ladderWords";
 import { LiveLine } from "./live/LiveLine";
 import { Said } from "./Said";
 import { StepPlate } from "./StepPlate";
@@ -66,17 +66,17 @@ function Hour({ ladder }: { ladder: Ladder }) {
       const out = ladder.tries.find((each) => each.id === try_id);
       const order = ladder.tries.map(({ swing_id }) => swing_id);
       if (!out) return;
-      const { swing_id, changed, felt, left_out } = out;
+      const { swing_id, changed, felt, struck, left_out } = out;
       const putBack = async () => {
         const again = await got(
           api.POST("/api/hours/{id}/tries", { params: { path }, body: { swing_id, changed, felt } }),
         );
         const made = again.tries.find((each) => each.swing_id === swing_id);
-        if (made && left_out)
+        if (made && (struck || left_out))
           await got(
             api.PATCH("/api/hours/{id}/tries/{try_id}", {
               params: { path: { id, try_id: made.id } },
-              body: { left_out },
+              body: { struck, left_out },
             }),
           );
         const sorted = [...again.tries].sort((a, b) => order.indexOf(a.swing_id) - order.indexOf(b.swing_id));
@@ -93,6 +93,7 @@ function Hour({ ladder }: { ladder: Ladder }) {
     },
   };
   const trouble = act.error ?? remove.error;
+  const moved = movedWords(ladder.tries);
   return (
     <Page
       wide
@@ -135,6 +136,11 @@ function Hour({ ladder }: { ladder: Ladder }) {
       {shots && <LaunchSheet ladder={ladder} units={units} close={() => setShots(false)} />}
       <LiveLine ladder={ladder} units={units} />
       {me && <TryCamera ladder={ladder} user={me.id} />}
+      {moved && (
+        <p className="mb-2 text-sm" role="status">
+          {moved}
+        </p>
+      )}
       <Watched ladder={ladder} change={(columns) => change({ columns })} />
       {ladder.tries.length === 0 ? (
         <Empty>No swing of this day is in the log yet that is not of another hour.</Empty>

@@ -1,5 +1,14 @@
 import { expect, test } from "vitest";
-import { type Against, byWords, type Column, cautionWords, type Step, verdictWords } from "./ladderWords";
+import {
+  type Against,
+  byWords,
+  type Column,
+  cautionWords,
+  movedWords,
+  type Step,
+  type Try,
+  verdictWords,
+} from "./ladderWords";
 
 const TURN: Column = { column: "pelvis_turn.top", reading: "pelvis_turn", at: "top", unit: "deg" };
 const found = (said: Partial<Against>): Against => ({
@@ -46,4 +55,12 @@ test("before it is believed one goes back once, and a base line that moved is na
   expect(cautionWords(step({ columns: [found({ verdict: "unsure" })] }), [TURN])).toBe("");
   const drifted = step({ went_back: true, drifted: [TURN.column] });
   expect(cautionWords(drifted, [TURN])).toContain("moved by themselves meanwhile (Pelvis turn, top)");
+});
+
+test("a mat that does not lie where it was laid is said of the tries at which it does not", () => {
+  const tried = (...mats: ("laid" | "found" | "moved" | null)[]) =>
+    ({ films: mats.map((mat) => ({ view: "face_on", name: "", gates: [], mat })) }) as unknown as Try;
+  expect(movedWords([tried("laid"), tried("found"), tried(null)])).toBeNull();
+  expect(movedWords([tried("laid"), tried("moved", "found")])).toMatch(/^At try 2 the mat was not found/);
+  expect(movedWords([tried("laid"), tried("moved"), tried("moved")])).toMatch(/^At tries 2, 3 the mat/);
 });

@@ -102,3 +102,13 @@ export function cautionWords(step: Step, columns: Column[]): string {
   const seen = step.columns.some(({ verdict }) => verdict === "real" || verdict === "seems");
   return step.went_back || !seen ? "" : "Go back once without the change before you believe it.";
 }
+
+/** Tries at which the mat did not lie where it was laid before, in words; null where it always did. */
+export function movedWords(tries: Try[]): string | null {
+  const moved = tries.flatMap(({ films }, place) =>
+    films.some(({ mat }) => mat === "moved") ? [place + 1] : [],
+  );
+  if (moved.length === 0) return null;
+  const which = moved.length === 1 ? `try ${moved[0]}` : `tries ${moved.join(", ")}`;
+  return `At ${which} the mat was not found where it was laid before: it or the camera was moved, or it cannot be seen. Lay it anew on the bench.`;
+}

@@ -8,7 +8,7 @@ import json
 import math
 import time
 import uuid
-from collections.abc import Callable, Coroutine
+from collections.abc import Callable, Coroutine, Iterable
 from dataclasses import asdict
 from datetime import datetime, timedelta
 from typing import TYPE_CHECKING, Any, cast
@@ -25,9 +25,10 @@ from tropometer.server.studio.live import strikes
 from tropometer.server.studio.live.told import Told, event, group_of, tile_of
 from tropometer.swing.clocks.tied import Exchange, TiedClock
 from tropometer.swing.error.value import NORMAL_95
-from tropometer.swing.formats.live import ClockAnswer, Hello, Pressure, Shot, read_line
+from tropometer.swing.formats.live import Cells, ClockAnswer, Hello, Message, Pressure, Shot, read_line
 from tropometer.swing.formats.record_error import RecordError
-from tropometer.swing.live.frames import Frames
+from tropometer.swing.live.cells import Prints
+from tropometer.swing.live.frames import Frame, Frames
 from tropometer.swing.live.strikes import StrikeWatch
 from tropometer.swing.names import Hand
 
@@ -63,6 +64,7 @@ class DeviceLine(AsyncWebsocketConsumer):
         self.hello: Hello | None = None
         self.id = uuid.uuid4().hex
         self.frames, self.watch, self.clock = Frames(), StrikeWatch(), TiedClock()
+        self.prints: Prints | None = None
         self.nonsense = 0
         self.asked: dict[int, float] = {}
         self.told_at = {"tile": 0.0, "device": 0.0, "trouble": 0.0}
@@ -105,7 +107,7 @@ class DeviceLine(AsyncWebsocketConsumer):
                 continue
             await self._take(message)
 
-    async def _take(self, message: Hello | ClockAnswer | Pressure | Shot) -> None:
+    async def _take(self, message: Message) -> None:
         if isinstance(message, Hello):
             self.hello = message
             await self._tell_device()
@@ -115,14 +117,29 @@ class DeviceLine(AsyncWebsocketConsumer):
                 heard = time.monotonic()
                 self.clock.hear(Exchange(asked_s=asked, heard_s=heard, theirs_s=message.theirs_s))
         elif isinstance(message, Pressure):
-            self.frames.take(message.frames)
-            if self._due("tile", TILE_S):
-                await self._tell(tile_of(self.frames.stands(), self.hand))
-            await self._look()
+            await self._felt(message.frames)
+        elif isinstance(message, Cells):
+            await self._felt_cells(message)
         else:
             await self._keep_shot(message)
         if self._due("device", TOLD_S):
             await self._tell_device()
+
+    async def _felt(self, frames: Iterable[Frame]) -> None:
+        self.frames.take(frames)
+        if self._due("tile", TILE_S):
+            await self._tell(tile_of(self.frames.stands(), self.hand))
+        await self._look()
+
+    async def _felt_cells(self, message: Cells) -> None:
+        grid = self.hello.grid if self.hello else None
+        if grid is None or message.felt.shape[1] != grid.across * grid.along:
+            wanted = f"{grid.across * grid.along} a frame" if grid else "a grid in its hello"
+            await self._trouble("cells.cells", f"this mat has said {wanted}")
+            return
+        if self.prints is None or self.prints.grid != grid:
+            self.prints = Prints(grid)
+        await self._felt(self.prints.frames(message.times_s, message.felt))
 
     async def _look(self) -> None:
         """By the plate's own time, so that what comes all at once after a gap is looked at too."""

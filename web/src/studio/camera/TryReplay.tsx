@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import type { Gates } from "./gates";
 
 const PACE = 0.25;
+const HIGHEST_REM = 24; // a phone's picture stands upright
 
 /** The try that was just made, a quarter as fast, over and over, with the gates of its address standing. */
 export function TryReplay({ clip, label, gates }: { clip: File; label: string; gates: Gates | null }) {
@@ -11,7 +12,10 @@ export function TryReplay({ clip, label, gates }: { clip: File; label: string; g
   useEffect(() => () => URL.revokeObjectURL(address), [address]);
   return (
     <figure>
-      <div className="relative mx-auto max-h-96" style={{ aspectRatio: shape }}>
+      <div
+        className="relative mx-auto"
+        style={{ aspectRatio: shape, maxWidth: `calc(${HIGHEST_REM}rem * ${shape})` }}
+      >
         <video
           ref={video}
           src={address}
