@@ -9,6 +9,7 @@ from playwright.sync_api import expect
 from tests.browser.base import BrowserCase, StageDriver
 from tests.browser.test_accessible import check_axe
 from tests.server import making
+from tests.swings import DEMO_CLIPS
 from tropometer.server.bench.models import Shot, Swing
 from tropometer.server.logbook.models import LoggedReading, LoggedSwing
 from tropometer.server.studio.models import StudioHour, Try
@@ -71,7 +72,7 @@ class StudioTests(BrowserCase):
         page = self.page
         swings = list(Swing.objects.order_by("received_at"))
         for swing in (swings[0], swings[4]):
-            making.with_picture(making.ready_clip(self.owner, swing), self.folder)
+            self.clip_from(DEMO_CLIPS / "tobin_first_face.mp4", swing)
         about = {"content_type": "application/json"}
         begun = self.client.post(f"/api/students/{self.tobin.pk}/hours", {"day": self.day}, **about)
         page.goto(f"/hours/{begun.json()['id']}")

@@ -19,6 +19,7 @@ from tropometer.swing.live.frames import Frame, Place
 
 LOADED = 0.06  # of the most that a cell has felt: with less it is noise, or the mat that bends
 LEAST_TOGETHER = 4  # of a cell and the eight about it: a single one is noise
+LEAST_ON_N = 20.0  # a foot with less is in the air, and nowhere in its print
 LEAST_CELLS = 8  # of a print: with fewer it says nothing of a place
 WINDOW = 1200  # frames after which what was felt once is forgotten by half: somebody stands anew
 MOST_CELLS = 8192
@@ -64,7 +65,7 @@ class Print:
         load = felt[:, self.cells]
         total = load.sum(axis=1, keepdims=True)
         middle = load @ centres[self.cells] / np.where(total > 0, total, 1.0)
-        found: Array = np.where(total > 0, (middle @ self.axes.T - self.begins) / self.reaches, 0.5)
+        found: Array = np.where(total > LEAST_ON_N, (middle @ self.axes.T - self.begins) / self.reaches, 0.5)
         return found
 
 
