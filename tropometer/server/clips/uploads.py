@@ -120,7 +120,8 @@ def of(sender: Sender) -> UploadQuerySet:
     """What this sender has under way, and nobody else's."""
     mine = Upload.objects.under_way()
     found = mine.filter(instructor=sender.instructor, asked_by_id=sender.request_id)
-    return found if sender.student is None else found.filter(student=sender.student)
+    by_phone = sender.request_id is None and sender.student is not None
+    return found.filter(student=sender.student) if by_phone else found
 
 
 def quarantined(instructor: User) -> UploadQuerySet:
