@@ -133,6 +133,17 @@ class StudioCamerasTests(StudioCamera):
         filming.get_by_role("button", name="Open the camera").click()
         expect(filming.get_by_text("Watching.")).to_be_visible()
         check_axe(self, filming, "phone that films")
+        # A server that is away when the page asks again ends no filming.
+        whose = re.compile("/api/film/[^/]+$")
+        filming.route(
+            whose, lambda route: route.abort() if route.request.method == "GET" else route.continue_()
+        )
+        filming.wait_for_timeout(5200)  # what was asked sooner is not asked again
+        with filming.expect_event("requestfailed", lambda request: whose.search(request.url) is not None):
+            filming.evaluate("window.dispatchEvent(new Event('visibilitychange'))")
+        filming.wait_for_timeout(300)
+        expect(filming.get_by_label("The camera, live")).to_be_visible()
+        filming.unroute(whose)
         expect(filming.get_by_test_id("replay")).to_be_visible()
         filming.get_by_role("button", name="Close the camera").click()
         expect(page.get_by_label("What was changed at try 1")).to_be_visible(timeout=40_000)

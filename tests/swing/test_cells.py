@@ -125,5 +125,9 @@ class CellsTests(SimpleTestCase):
         for body, words in wrong:
             with self.subTest(words), self.assertRaisesMessage(RecordError, words):
                 read_line(json.dumps({"type": "cells", **body}))
+        kinds: list[object] = [[], {}, None, 1, "grid"]
+        for kind in kinds:
+            with self.subTest(kind), self.assertRaisesMessage(RecordError, "type: one of hello"):
+                read_line(json.dumps({"type": kind}))
         with self.assertRaisesMessage(RecordError, "hello.grid"):
             read_line(json.dumps({**hello, "grid": {**grid, "cell_mm": [0.1, 10]}}))

@@ -92,7 +92,7 @@ def read_line(line: str) -> Message:
     except (ValueError, RecursionError) as error:  # a number of thousands of digits is a ValueError, too
         raise RecordError("line", "not JSON") from error
     kind = document.get("type") if isinstance(document, dict) else None
-    if kind not in _READ:
+    if not isinstance(kind, str) or kind not in _READ:
         raise RecordError("type", "one of hello, clock, pressure, cells and shot")
     # Many thousand cells come a second: they are looked at all at once.
     check_shape(document if kind != "cells" else {**document, "cells": []}, kind, SCHEMA)

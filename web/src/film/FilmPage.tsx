@@ -7,6 +7,7 @@ import { useSound } from "../camera/sound/useSound";
 import { Trouble } from "../parts/Trouble";
 import { usePageTitle } from "../parts/usePageTitle";
 import { otherSide } from "../sides";
+import { CameraChoice } from "../studio/camera/CameraChoice";
 import { CameraPane } from "../studio/camera/CameraPane";
 import { clipName } from "../studio/camera/clipName";
 import { Listening } from "../studio/camera/Listening";
@@ -15,7 +16,7 @@ import { useSender } from "../studio/camera/useSender";
 import { useTries } from "../studio/camera/useTries";
 import { Waiting } from "../studio/camera/Waiting";
 import { phoneWay } from "../studio/camera/ways";
-import { VIEW_WORDS, VIEWS, type View } from "../words";
+import type { View } from "../words";
 
 const CAMERAS: Record<Facing, Camera> = {
   user: { facing: "user" },
@@ -46,7 +47,8 @@ export function FilmPage({ token }: { token: string }) {
     const name = clipName(at, clip);
     void sender?.add({ id: crypto.randomUUID(), hour: token, student: "", at, name, about }, clip);
   });
-  if (asked.error)
+  // Asked again without a connection it fails: who films goes on.
+  if (asked.error && !asked.data)
     return (
       <main className="mx-auto max-w-xl p-4">
         <Trouble error={asked.error} retry={asked.refetch} />
@@ -82,20 +84,9 @@ export function FilmPage({ token }: { token: string }) {
           </>
         )}
       </div>
-      <label className="mt-3 block text-sm">
-        It stands
-        <select
-          className="select w-full"
-          value={view}
-          onChange={(event) => setSaid(event.target.value as View)}
-        >
-          {VIEWS.map((each) => (
-            <option key={each} value={each}>
-              {VIEW_WORDS[each]}
-            </option>
-          ))}
-        </select>
-      </label>
+      <div className="mt-3 text-sm">
+        <CameraChoice name="" seen={CAMERAS[facing]} there={[]} view={view} look={setSaid} />
+      </div>
       {video && (
         <div className="mt-3 space-y-2 text-sm">
           <p className="flex flex-wrap items-center gap-2" role="status">

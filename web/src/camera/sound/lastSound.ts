@@ -45,7 +45,11 @@ export class LastSound {
       throw new Error("This clip has no sound.");
     }
     const source = context.createMediaStreamSource(new MediaStream([track]));
-    return new LastSound(await tapped(context, source), close);
+    const listen = await tapped(context, source).catch((error: Error) => {
+      close();
+      throw error;
+    });
+    return new LastSound(listen, close);
   }
 
   /** What was heard between two times, milliseconds, as far as it is there. */

@@ -7,13 +7,13 @@ export function CameraChoice(props: {
   seen: Seen;
   there: MediaDeviceInfo[];
   view: View;
-  choose: (device: string) => void;
+  choose?: (device: string) => void;
   look: (view: View) => void;
 }) {
   const { name, seen, there, view, choose, look } = props;
   return (
-    <div className="mb-2 grid grid-cols-2 gap-2">
-      {there.length > 1 && "device" in seen && (
+    <div className="mb-2 grid gap-2 sm:grid-cols-2">
+      {choose && there.length > 1 && "device" in seen && (
         <label className="block">
           {name ? `${name} is` : "Which camera"}
           <select

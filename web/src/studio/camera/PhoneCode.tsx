@@ -12,12 +12,15 @@ export function PhoneCode({ hour }: { hour: string }) {
   const line = useQuery(lineQuery(hour));
   const [shown, setShown] = useState(false);
   const open = useMutation({
+    // What was asked before, and is answered after, would say that the line is closed.
+    onMutate: () => queries.cancelQueries({ queryKey: lineQuery(hour).queryKey }),
     mutationFn: () => got(api.POST("/api/hours/{id}/line", { params: { path: { id: hour } } })),
     onSuccess: (now) => queries.setQueryData(lineQuery(hour).queryKey, now),
   });
-  const film = line.data?.film ?? null;
+  if (!line.data) return null;
+  const { film } = line.data;
   const show = () => {
-    if (!film) open.mutate();
+    if (!shown && !film) open.mutate();
     setShown(!shown);
   };
   return (

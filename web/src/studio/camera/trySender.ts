@@ -4,6 +4,7 @@ import { KeptTries, type KeptTry } from "./keptTries";
 import type { Way } from "./ways";
 
 const AGAIN_MS = 5000;
+const LONGEST_AGO_S = 7 * 86_400; // what waited longer is taken all the same
 // What is said of the try itself; signed out, too much at once or too slow will pass.
 const REFUSED = new Set([400, 404, 409, 413, 422]);
 
@@ -105,7 +106,7 @@ export class TrySender {
     await this.way.film(kept, {
       ...about,
       clip: { upload_id: upload, view, capture_fps: null, flipped: false },
-      ago_s: Math.max(0, (Date.now() - kept.at) / 1000),
+      ago_s: Math.min(Math.max(0, (Date.now() - kept.at) / 1000), LONGEST_AGO_S),
     });
     await this.#kept.forget(kept.id);
     this.arrived(kept);

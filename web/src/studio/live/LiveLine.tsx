@@ -21,6 +21,8 @@ export function LiveLine({ ladder, units }: { ladder: Ladder; units: Units }) {
   const [copied, setCopied] = useState(false);
   const params = { path: { id } };
   const turn = useMutation({
+    // What was asked before, and is answered after, would say how it was.
+    onMutate: () => queries.cancelQueries({ queryKey: lineQuery(id).queryKey }),
     mutationFn: (open: boolean) =>
       open
         ? got(api.POST("/api/hours/{id}/line", { params }))
