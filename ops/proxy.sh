@@ -11,6 +11,45 @@ if [ -n "${TROPO_TLS_CERT:-}" ]; then
   done
   tls="ssl_certificate $(readlink -f "$TROPO_TLS_CERT"); ssl_certificate_key $(readlink -f "$TROPO_TLS_KEY"); ssl_protocols TLSv1.2 TLSv1.3;"
 fi
+# Single quotes: what has a $ is nginx's own.
+rooms='
+    location /live/ {
+      if ($http_upgrade !~* ^websocket$) { return 404; }
+      proxy_pass http://live;
+      proxy_http_version 1.1;
+      proxy_set_header Upgrade $http_upgrade;
+      proxy_set_header Connection upgrade;
+      proxy_set_header Host $http_host;
+      proxy_set_header X-Forwarded-For $proxy_add_x_forwarded_for;
+      proxy_set_header X-Forwarded-Proto $spoken;
+      proxy_read_timeout 60s;  # the server asks every two seconds
+      proxy_buffering off;
+    }
+    location / {
+      proxy_pass http://web;
+      proxy_http_version 1.1;
+      proxy_set_header Connection "";
+      proxy_set_header Host $http_host;
+      proxy_set_header X-Forwarded-For $proxy_add_x_forwarded_for;
+      proxy_set_header X-Forwarded-Proto $spoken;
+      proxy_set_header Accept-Encoding $packing;
+      proxy_request_buffering on;
+      proxy_read_timeout 300s;
+      proxy_max_temp_file_size 700m;
+    }
+'
+# The demo's other address: the same, with cameras on every page that are not there.
+camera=
+if [ -n "${TROPO_CAMERA_WEB:-}" ]; then
+  camera="server {
+    listen 127.0.0.1:$TROPO_CAMERA_WEB;
+    sub_filter \"</head>\" \"<script src=/stand-in/camera.js></script></head>\";
+    types { text/javascript js; application/json json; image/jpeg mjpeg; }
+    location /stand-in/ { alias $PWD/web/standins/; }
+    location /stand-in/tries/ { alias $PWD/var/tries/; }
+    $rooms
+  }"
+fi
 mkdir -p var/nginx/temp
 cat >var/nginx/nginx.conf <<CONF
 daemon off;
@@ -44,34 +83,15 @@ http {
   gzip_types application/json application/problem+json text/css text/javascript application/javascript image/svg+xml;
   # A proxy before this one that speaks TLS says so.
   map \$http_x_forwarded_proto \$spoken { default \$http_x_forwarded_proto; "" \$scheme; }
+  # To a page that is packed no script can be added.
+  map \$server_port \$packing { default \$http_accept_encoding; ${TROPO_CAMERA_WEB:-0} ""; }
   upstream web { server $2; keepalive 16; }
   upstream live { server $3; }
   server {
     listen $1${tls:+ ssl};
     $tls
-    location /live/ {
-      if (\$http_upgrade !~* ^websocket\$) { return 404; }
-      proxy_pass http://live;
-      proxy_http_version 1.1;
-      proxy_set_header Upgrade \$http_upgrade;
-      proxy_set_header Connection upgrade;
-      proxy_set_header Host \$http_host;
-      proxy_set_header X-Forwarded-For \$proxy_add_x_forwarded_for;
-      proxy_set_header X-Forwarded-Proto \$spoken;
-      proxy_read_timeout 60s;  # the server asks every two seconds
-      proxy_buffering off;
-    }
-    location / {
-      proxy_pass http://web;
-      proxy_http_version 1.1;
-      proxy_set_header Connection "";
-      proxy_set_header Host \$http_host;
-      proxy_set_header X-Forwarded-For \$proxy_add_x_forwarded_for;
-      proxy_set_header X-Forwarded-Proto \$spoken;
-      proxy_request_buffering on;
-      proxy_read_timeout 300s;
-      proxy_max_temp_file_size 700m;
-    }
+    $rooms
   }
+  $camera
 }
 CONF

@@ -2,15 +2,13 @@
 
 import re
 from pathlib import Path
-from typing import Any
 
-import av
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_accessible import check_axe
 from tests.browser.test_mirror import NOT_ALLOWED, SHOWN_FRAMES, CameraCase
 from tests.server import making
-from tests.swings import DEMO_CLIPS, truth
+from tests.swings import truth
 from tropometer.golfer import strip
 from tropometer.server.bench.models import Swing
 from tropometer.server.studio.models import StudioHour, Try
@@ -60,36 +58,6 @@ class StudioCameraTests(StudioCamera):
         self.assertEqual(clip.view, "face_on")
         self.assertGreater(probe(Path(clip.original.path)).seconds, 3.0)
 
-    def test_a_key_says_once_that_a_ball_was_struck_and_typing_does_not(self) -> None:
-        page = self.page
-        page.goto(f"/hours/{self.hour.pk}")
-        page.get_by_label("Play a clip as a camera").set_input_files(self._still())
-        page.get_by_label("What is changed at the tries").press_sequentially("ab")
-        page.wait_for_timeout(1500)  # of the picture, so that there is something to keep
-        expect(page.get_by_test_id("replay")).to_have_count(0)
-        page.get_by_role("button", name="Close the camera").focus()  # a pedal works there
-        page.keyboard.press("b")
-        page.keyboard.press("b")
-        expect(page.get_by_test_id("replay")).to_be_visible()
-        page.get_by_role("button", name="Close the camera").click()  # before all of it was seen
-        expect(page.get_by_label("What was changed at try 1")).to_have_value("ab")
-        expect(page.get_by_role("status", name="Tries on their way")).to_have_text("")
-        self.assertEqual(Try.objects.count(), 1)
-
-    def _still(self) -> Path:
-        """A clip in which nothing moves."""
-        target = self.folder / "still.mp4"
-        with av.open(str(DEMO_CLIPS / f"{NAME}.mp4")) as clip:
-            first = next(clip.decode(video=0)).to_ndarray(format="rgb24")
-        with av.open(str(target), "w") as out:
-            stream: Any = out.add_stream("libx264", rate=30, options={"preset": "ultrafast"})
-            stream.height, stream.width = first.shape[:2]
-            stream.pix_fmt = "yuv420p"
-            for _ in range(300):
-                out.mux(stream.encode(av.VideoFrame.from_ndarray(first, format="rgb24")))
-            out.mux(stream.encode())
-        return target
-
     def test_a_try_that_was_not_sent_is_there_after_a_restart_and_goes_then(self) -> None:
         page = self.opened()
         page.route("**/api/uploads**", lambda route: route.abort())
@@ -126,10 +94,3 @@ class StudioCameraTests(StudioCamera):
         page.evaluate(NOT_ALLOWED)
         page.get_by_role("button", name="Open the camera").click()
         expect(page.get_by_role("alert")).to_contain_text("The camera is not allowed for this page")
-
-    def test_a_clip_stands_in_for_a_camera(self) -> None:
-        page = self.page
-        page.goto(f"/hours/{self.hour.pk}")
-        page.get_by_label("Play a clip as a camera").set_input_files(DEMO_CLIPS / f"{NAME}.mp4")
-        expect(page.get_by_test_id("replay")).to_be_visible()
-        expect(page.get_by_label("What was changed at try 1")).to_be_visible()

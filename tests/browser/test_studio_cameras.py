@@ -1,79 +1,61 @@
-"""Two cameras and a sound in the studio: clips of made-up golfers played as cameras, struck on one clock."""
+"""Two cameras and a sound in the studio that are not there: a golfer is drawn for both on one clock."""
 
 from __future__ import annotations
 
 import json
 import re
-from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
-import av
-import numpy as np
 from playwright.sync_api import Page, Request, expect
 
+from tests.browser.base import BrowserCase
+from tests.browser.cameras import STRUCK_FRAME, CamerasNotThere
 from tests.browser.test_accessible import check_axe
-from tests.browser.test_studio_camera import StudioCamera
-from tests.swings import DEMO_CLIPS, truth
+from tests.server import making
 from tropometer.golfer import strip
 from tropometer.server.bench.models import Swing
-from tropometer.server.studio.models import Try
+from tropometer.server.studio.models import StudioHour, Try
 from tropometer.video.proxy import upright_frames
 from tropometer.video.strike import hear_strikes
 
-FACE, LINE = "dag_first_face", "dag_first_line"
-FPS, RATE = 30, 48_000
-SECONDS, STRUCK_S = 6, 3.5
-SIZE = (640, 360)
 
+class DrawnCameras(BrowserCase):
+    """An hour's page beside drawn cameras."""
 
-def played(folder: Path, name: str, knocks: tuple[float, ...], numbered: bool) -> Path:
-    """A demo clip with stillness about it, its ball struck at STRUCK_S, and with knocks.
+    cameras: CamerasNotThere
 
-    Where every frame is numbered something always moves.
-    """
-    with av.open(str(DEMO_CLIPS / f"{name}.mp4")) as clip:
-        swing = [
-            frame.reformat(*SIZE).to_ndarray(format="rgb24") for frame in list(clip.decode(video=0))[::2]
-        ]
-    before = round(STRUCK_S * FPS) - round(truth(name)["checkpoints"]["impact"] / 2)
-    shown = ([swing[0]] * before + swing + [swing[-1]] * FPS * SECONDS)[: FPS * SECONDS]
-    target = folder / f"{name}-{len(knocks)}.mp4"
-    chance = np.random.default_rng(5)
-    times = np.arange(SECONDS * RATE) / RATE
-    sound = 0.003 * chance.normal(size=len(times))
-    for knock in knocks:
-        near = (times >= knock) & (times < knock + 0.05)
-        sound[near] += 0.5 * chance.normal(size=near.sum()) * np.exp(-(times[near] - knock) / 0.008)
-    with av.open(str(target), "w") as out:
-        picture: Any = out.add_stream("libx264", rate=FPS, options={"preset": "veryfast", "crf": "16"})
-        picture.width, picture.height, picture.pix_fmt = *SIZE, "yuv420p"
-        audible: Any = out.add_stream("aac", rate=RATE, options={"b": "192k"})
-        audible.layout = "mono"
-        for number, frame in enumerate(shown):
-            drawn = frame.copy()
-            if numbered:
-                strip.paint(drawn, number)
-            out.mux(picture.encode(av.VideoFrame.from_ndarray(drawn, format="rgb24")))
-        out.mux(picture.encode())
-        for first in range(0, len(sound), 1024):
-            part = av.AudioFrame.from_ndarray(
-                sound[None, first : first + 1024].astype(np.float32), "fltp", "mono"
-            )
-            part.sample_rate, part.pts, part.time_base = RATE, first, Fraction(1, RATE)
-            out.mux(audible.encode(part))
-        out.mux(audible.encode())
-    return target
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.cameras = cls.enterClassContext(CamerasNotThere())
 
+    def setUp(self) -> None:
+        super().setUp()
+        self.tobin = making.student(self.owner)
+        self.sign_in()
+        begun = self.client.post(f"/api/students/{self.tobin.pk}/hours", {}, content_type="application/json")
+        self.hour = StudioHour.objects.get(pk=begun.json()["id"])
 
-class StudioCamerasTests(StudioCamera):
-    def watched(self, clip: Path) -> Page:
+    def opened(self, **wishes: Any) -> Page:
+        """One camera of the hour's page; `wishes` as the cameras take them."""
+        self.cameras.put_into(self.context, **wishes)
         page = self.page
         page.goto(f"/hours/{self.hour.pk}")
-        page.get_by_label("Play a clip as a camera").set_input_files(clip)
+        page.get_by_role("button", name="Open the camera").click()
         expect(page.get_by_text("A swing is found by its sound and how it moves")).to_be_visible()
         return page
 
+    def with_both(self, **wishes: Any) -> Page:
+        """Both cameras open, and what both saw of the first ball shown."""
+        page = self.opened(**wishes)
+        page.get_by_role("button", name="Open a second camera").click()
+        expect(page.get_by_label("The second camera stands")).to_have_value("down_the_line")
+        expect(page.get_by_test_id("replay")).to_have_count(2)
+        return page
+
+
+class StudioCamerasTests(DrawnCameras):
     def test_a_ball_that_two_cameras_see_and_hear_is_one_try_whose_clips_are_tied_by_its_sound(self) -> None:
         sent: list[dict[str, Any]] = []
 
@@ -82,11 +64,7 @@ class StudioCamerasTests(StudioCamera):
                 sent.append(json.loads(request.post_data or ""))
 
         self.page.on("request", note)
-        other = played(self.folder, LINE, (STRUCK_S,), numbered=True)
-        page = self.watched(played(self.folder, FACE, (STRUCK_S,), numbered=True))
-        page.get_by_label("Play a second clip").set_input_files(other)
-        expect(page.get_by_label("The second camera stands")).to_have_value("down_the_line")
-        expect(page.get_by_test_id("replay")).to_have_count(2)
+        page = self.with_both(numbered=True)
         check_axe(self, page, "two cameras")
         expect(page.get_by_label("What was changed at try 1")).to_be_visible(timeout=40_000)
         page.get_by_role("button", name="Close both").click()
@@ -105,13 +83,42 @@ class StudioCamerasTests(StudioCamera):
             numbers.append(min(shown, key=lambda each: abs(each[0] - heard.played_s))[1])
         # What is seen when it is heard is the strike, to a few pictures of a busy machine.
         for number in numbers:
-            self.assertLess(abs(number - STRUCK_S * FPS), 4)
+            self.assertLess(abs(number - STRUCK_FRAME), 4)
+
+    def test_of_two_cameras_one_that_is_unplugged_is_said_and_the_other_goes_on(self) -> None:
+        page = self.with_both()
+        page.evaluate("window.notThere.unplug('face_on')")
+        expect(page.get_by_role("alert")).to_contain_text("The camera was taken away")
+        replay = page.get_by_test_id("replay")
+        expect(replay).to_have_count(1)
+        expect(replay).to_have_attribute("aria-label", re.compile("from the other side"))
+        page.get_by_role("alert").get_by_role("button", name="Try again").click()
+        expect(page.get_by_role("alert")).to_contain_text("That camera is not there")
+        page.get_by_role("button", name="Close both").click()
+        expect(page.get_by_label("What was changed at try 2")).to_be_visible(timeout=90_000)
+        expect(page.get_by_role("status", name="Tries on their way")).to_have_text("", timeout=90_000)
+        seen = [[clip.view for clip in each.swing.clips.all()] for each in self.hour.tries.all()]
+        self.assertIn("down_the_line", seen[-1])
 
     def test_a_neighbour_s_ball_is_no_try(self) -> None:
-        page = self.watched(played(self.folder, FACE, (0.8, STRUCK_S), numbered=False))
+        page = self.opened(knocksMs=[-2700])
         expect(page.get_by_test_id("replay")).to_be_visible()
         page.get_by_role("button", name="Close the camera").click()
         expect(page.get_by_label("What was changed at try 1")).to_be_visible()
+        self.assertEqual(Try.objects.count(), 1)
+
+    def test_a_key_says_once_that_a_ball_was_struck_and_typing_does_not(self) -> None:
+        page = self.opened(idle=True)
+        page.get_by_label("What is changed at the tries").press_sequentially("ab")
+        page.wait_for_timeout(1500)  # of the picture, so that there is something to keep
+        expect(page.get_by_test_id("replay")).to_have_count(0)
+        page.get_by_role("button", name="Close the camera").focus()  # a pedal works there
+        page.keyboard.press("b")
+        page.keyboard.press("b")
+        expect(page.get_by_test_id("replay")).to_be_visible()
+        page.get_by_role("button", name="Close the camera").click()  # before all of it was seen
+        expect(page.get_by_label("What was changed at try 1")).to_have_value("ab")
+        expect(page.get_by_role("status", name="Tries on their way")).to_have_text("")
         self.assertEqual(Try.objects.count(), 1)
 
     def test_a_phone_that_scanned_the_code_films_the_other_side_and_sees_nothing_of_the_hour(self) -> None:
@@ -122,8 +129,9 @@ class StudioCamerasTests(StudioCamera):
         check_axe(self, page, "code for a phone")
         link = page.get_by_role("link", name=re.compile("^http")).get_attribute("href") or ""
         phone = self.browser.new_context(
-            base_url=self.live_server_url, viewport={"width": 390, "height": 844}, permissions=["camera"]
+            base_url=self.live_server_url, viewport={"width": 390, "height": 844}
         )
+        self.cameras.put_into(phone)
         self.addCleanup(phone.close)
         filming = phone.new_page()
         filming.on("pageerror", lambda error: self.fail(f"The page broke: {error}"))

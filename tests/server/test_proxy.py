@@ -45,11 +45,13 @@ def certificate(folder: Path) -> tuple[Path, Path]:
 
 
 class Echo(http.server.BaseHTTPRequestHandler):
-    """Answers with what the proxy says was spoken before it."""
+    """Answers with a page that says what was spoken before the proxy, and how it may be packed."""
 
     def do_GET(self) -> None:
-        told = self.headers["X-Forwarded-Proto"].encode()
+        packed = self.headers.get("Accept-Encoding", "")
+        told = f"<head></head>{self.headers['X-Forwarded-Proto']} {packed}".encode()
         self.send_response(200)
+        self.send_header("Content-Type", "text/html")
         self.send_header("Content-Length", str(len(told)))
         self.end_headers()
         self.wfile.write(told)
@@ -78,13 +80,13 @@ class ProxyTests(SimpleTestCase):
             check=False,
         )
 
-    def test_it_speaks_tls_with_a_certificate_of_one_s_own(self) -> None:
-        cert, key = certificate(self.root)
+    def run_before(self, **environment: str) -> None:
+        """The proxy before a web server."""
         web = http.server.ThreadingHTTPServer((HERE, 0), Echo)
         threading.Thread(target=web.serve_forever, daemon=True).start()
         self.addCleanup(web.server_close)
         self.addCleanup(web.shutdown)
-        made = self.write(web.server_port, TROPO_TLS_CERT=str(cert), TROPO_TLS_KEY=str(key))
+        made = self.write(web.server_port, **environment)
         self.assertEqual(made.returncode, 0, made.stderr)
         there = f"{self.root}/var/nginx"
         proxy = subprocess.Popen(
@@ -92,16 +94,36 @@ class ProxyTests(SimpleTestCase):
         )
         self.addCleanup(proxy.wait)
         self.addCleanup(proxy.terminate)
-        trusted = ssl.create_default_context(cafile=str(cert))
+
+    def ask(self, url: str, context: ssl.SSLContext | None = None) -> str:
+        """What is answered, once the proxy runs."""
+        request = urllib.request.Request(url, headers={"Accept-Encoding": "br"})
         end = time.monotonic() + PATIENCE_S
         while True:
             try:
-                with urllib.request.urlopen(f"https://{HERE}:{self.port}/", context=trusted) as answer:
-                    self.assertEqual(answer.read(), b"https")
-                    return
+                with urllib.request.urlopen(request, context=context) as answer:
+                    text: str = answer.read().decode()
+                    return text
             except OSError:
                 self.assertLess(time.monotonic(), end, "The proxy did not start.")
                 time.sleep(0.1)
+
+    def test_it_speaks_tls_with_a_certificate_of_one_s_own(self) -> None:
+        cert, key = certificate(self.root)
+        self.run_before(TROPO_TLS_CERT=str(cert), TROPO_TLS_KEY=str(key))
+        trusted = ssl.create_default_context(cafile=str(cert))
+        self.assertIn("https br", self.ask(f"https://{HERE}:{self.port}/", trusted))
+
+    def test_cameras_that_are_not_there_are_on_the_pages_of_the_demo_s_other_address_only(self) -> None:
+        shutil.copytree(ROOT / "web" / "standins", self.root / "web" / "standins")
+        other = free_port()
+        self.run_before(TROPO_CAMERA_WEB=str(other))
+        self.assertEqual(
+            self.ask(f"http://{HERE}:{other}/"),
+            "<head><script src=/stand-in/camera.js></script></head>http ",
+        )
+        self.assertEqual(self.ask(f"http://{HERE}:{self.port}/"), "<head></head>http br")
+        self.assertIn("getUserMedia", self.ask(f"http://{HERE}:{other}/stand-in/camera.js"))
 
     def test_a_key_that_is_not_there_is_said(self) -> None:
         cert, _ = certificate(self.root)

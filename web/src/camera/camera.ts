@@ -14,8 +14,6 @@ const WHY: Record<string, string> = {
 
 /** Which camera: the one on a side of a phone, or one that the browser names; "" is any. */
 export type Camera = { facing: Facing } | { device: string };
-/** A camera, or a clip that is played for one over and over. */
-export type Seen = Camera | { clip: File };
 
 /** Opens a camera. NoCamera says why it cannot. */
 export async function openCamera(which: Camera): Promise<MediaStream> {

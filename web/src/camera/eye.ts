@@ -14,6 +14,8 @@ interface Told {
 /** One live picture that is looked at for swings; its last seconds are kept meanwhile. */
 export class Eye {
   latest = 0; // ms: when the latest picture was
+  readonly begun: Promise<void>; // it has seen a picture
+  #begin: () => void = () => undefined;
   #before: Uint8Array | null = null;
   #finder = new SwingFinder();
   #motions: { at: number; motion: number }[] = [];
@@ -25,6 +27,9 @@ export class Eye {
     readonly small: OffscreenCanvasRenderingContext2D,
     readonly told: Told,
   ) {
+    this.begun = new Promise((begin) => {
+      this.#begin = begin;
+    });
     video.requestVideoFrameCallback((shown, about) => this.#look(shown, about));
   }
 
@@ -74,6 +79,7 @@ export class Eye {
     const swing = this.#before && this.#finder.see(now, motion);
     this.#before = seen;
     this.latest = now;
+    this.#begin();
     this.#motions.push({ at: now, motion });
     while ((this.#motions[0]?.at ?? now) < now - KNOWN_MS) this.#motions.shift();
     if (swing) told.swing(swing);

@@ -1,43 +1,28 @@
 import { useEffect, useRef, useState } from "react";
-import { closeCamera, openCamera, type Seen } from "./camera";
+import { type Camera, closeCamera, openCamera } from "./camera";
 
 /**
  * A live picture in a video element for as long as it is wanted; its shape is wide over high, once it is there.
  *
- * `seen` is the same object as long as it is the same camera.
+ * `camera` is the same object as long as it is the same camera. `again` opens one anew that was taken away.
  */
-export function useCamera(wanted: boolean, seen: Seen) {
+export function useCamera(wanted: boolean, camera: Camera) {
   const video = useRef<HTMLVideoElement>(null);
   const [shape, setShape] = useState<number | null>(null);
   const [gives, setGives] = useState<MediaTrackSettings | null>(null);
   const [error, setError] = useState<Error | null>(null);
+  const [opened, setOpened] = useState(0);
+  const given = useRef<{ asked: Camera; device: string } | null>(null); // opened again, "any" is the same one
   useEffect(() => {
     if (!wanted) return;
     let close: () => void = () => undefined;
     let gone = false;
     const awake = stayAwake();
     setError(null);
-    const play = async (shown: HTMLVideoElement, settings: MediaTrackSettings | null) => {
-      await shown.play();
-      setGives(settings);
-      setShape(shown.videoWidth / shown.videoHeight);
-    };
     const open = async () => {
-      if ("clip" in seen) {
-        if (!video.current) return;
-        const shown = video.current;
-        const address = URL.createObjectURL(seen.clip);
-        close = () => {
-          shown.removeAttribute("src");
-          shown.load();
-          URL.revokeObjectURL(address);
-        };
-        shown.src = address;
-        shown.loop = true;
-        await play(shown, null);
-        return;
-      }
-      const stream = await openCamera(seen);
+      const stream = await openCamera(
+        opened > 0 && given.current?.asked === camera ? { device: given.current.device } : camera,
+      );
       if (gone || !video.current) {
         closeCamera(stream);
         return;
@@ -52,8 +37,12 @@ export function useCamera(wanted: boolean, seen: Seen) {
         setShape(null);
         setError(new Error("The camera was taken away. Open it again."));
       });
+      const { deviceId } = track?.getSettings() ?? {};
+      if (deviceId) given.current = { asked: camera, device: deviceId };
       shown.srcObject = stream;
-      await play(shown, track?.getSettings() ?? null);
+      await shown.play();
+      setGives(track?.getSettings() ?? null);
+      setShape(shown.videoWidth / shown.videoHeight);
     };
     open().catch((trouble: Error) => {
       if (!gone) setError(trouble);
@@ -64,8 +53,9 @@ export function useCamera(wanted: boolean, seen: Seen) {
       close();
       void awake.then((lock) => lock?.release());
     };
-  }, [wanted, seen]);
-  return { video, shape, gives, error };
+  }, [wanted, camera, opened]);
+  const again = () => setOpened((count) => count + 1);
+  return { video, shape, gives, error, again };
 }
 
 /** A phone on a stand is touched by nobody: its screen stays on, where the browser can have it so. */

@@ -28,8 +28,14 @@ export interface Struck {
   camera: number;
 }
 
+/** A swing as one camera saw it. */
+export interface Shown {
+  clip: File;
+  camera: number;
+}
+
 interface Told {
-  swing: (clips: File[], at: number) => void; // as soon as it is over, of every camera
+  swing: (shown: Shown[], at: number) => void; // as soon as it is over, of every camera
   whole?: (struck: Struck) => void; // once all that is kept of it was seen
   trouble: (error: Error) => void;
 }
@@ -37,14 +43,17 @@ interface Told {
 export interface Watch {
   stop: () => void;
   now: () => void; // a hand says that a ball was just struck
+  hear: (sound: LastSound | null) => void; // what is heard of the room from now on, if it is
+  begun: Promise<unknown>; // every camera has seen a picture
 }
 
 /** Looks at live pictures for swings until it is told to stop; what it keeps meanwhile is the last seconds only. */
-export async function watch(videos: HTMLVideoElement[], told: Told, sound?: LastSound): Promise<Watch> {
+export async function watch(videos: HTMLVideoElement[], told: Told): Promise<Watch> {
   let count = 0;
   let over = false;
   let struck = Number.NEGATIVE_INFINITY;
   let eyes: Eye[] = [];
+  let sound: LastSound | null = null;
   const heard: number[] = []; // strikes that may be of this player's ball
   const pending = new Map<number, { timer: number; ending: () => Promise<void> }>(); // not whole yet
   const trouble = (error: Error) => {
@@ -67,8 +76,8 @@ export async function watch(videos: HTMLVideoElement[], told: Told, sound?: Last
     const at = Math.round(Date.now() - (performance.now() - top));
     Promise.all(eyes.map((eye) => eye.cut(from, to, `swing-${number}`, null)))
       .then((cuts) => {
-        const clips = cuts.flatMap((cut) => cut?.clip ?? []);
-        if (clips.length > 0 && !over) told.swing(clips, at);
+        const shown = cuts.flatMap((cut, camera) => (cut ? { clip: cut.clip, camera } : []));
+        if (shown.length > 0 && !over) told.swing(shown, at);
       })
       .catch(trouble);
     if (!told.whole) return;
@@ -82,18 +91,17 @@ export async function watch(videos: HTMLVideoElement[], told: Told, sound?: Last
     if (strike === undefined) swung(found, "motion");
     else swung({ ...found, top: strike }, "sound");
   };
-  if (sound)
-    sound.struck = (at) => {
-      heard.push(at);
-      if (heard.length > 8) heard.shift();
-      const later = at + SHOWN_AFTER_MS;
-      window.setTimeout(() => {
-        const swings = eyes.some(
-          (eye) => eye.moving(at - HEARD_NEAR_MS, at + HEARD_NEAR_MS, LEAST_MOTION) >= LEAST_MOVING,
-        );
-        if (swings && !over) swung({ from: at - SHOWN_BEFORE_MS, top: at, to: later }, "sound");
-      }, later - performance.now());
-    };
+  const sounded = (at: number) => {
+    heard.push(at);
+    if (heard.length > 8) heard.shift();
+    const later = at + SHOWN_AFTER_MS;
+    window.setTimeout(() => {
+      const swings = eyes.some(
+        (eye) => eye.moving(at - HEARD_NEAR_MS, at + HEARD_NEAR_MS, LEAST_MOTION) >= LEAST_MOVING,
+      );
+      if (swings && !over) swung({ from: at - SHOWN_BEFORE_MS, top: at, to: later }, "sound");
+    }, later - performance.now());
+  };
   eyes = await Promise.all(videos.map((video) => Eye.open(video, { swing: moved, trouble })));
   return {
     stop: () => {
@@ -109,6 +117,11 @@ export async function watch(videos: HTMLVideoElement[], told: Told, sound?: Last
         for (const eye of eyes) eye.close();
       });
     },
+    hear: (room) => {
+      sound = room;
+      if (sound) sound.struck = sounded;
+    },
+    begun: Promise.all(eyes.map(({ begun }) => begun)),
     now: () => {
       const to = Math.max(...eyes.map(({ latest }) => latest));
       const top = to - HAND_LATE_MS;

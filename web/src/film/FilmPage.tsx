@@ -39,7 +39,7 @@ export function FilmPage({ token }: { token: string }) {
   const [microphone, setMicrophone] = useState("");
   const [sent, setSent] = useState(0);
   const view = said ?? otherSide(asked.data?.views[0] ?? "face_on");
-  const { sound, trouble } = useSound(listening && video !== null, null, microphone);
+  const { sound, trouble } = useSound(listening && video !== null, microphone);
   const way = useMemo(() => phoneWay(token), [token]);
   const sender = useSender(way, () => setSent((count) => count + 1));
   const tries = useTries(video ? [video] : [], sound, ({ at, clip, inClip, by }) => {
@@ -62,7 +62,7 @@ export function FilmPage({ token }: { token: string }) {
         For {asked.data.instructor}. Every swing that this phone sees goes to the hour by itself.
       </p>
       {tries.error && <Trouble error={tries.error} />}
-      {open && <CameraPane key={facing} seen={CAMERAS[facing]} label="The camera, live" live={setVideo} />}
+      {open && <CameraPane key={facing} camera={CAMERAS[facing]} label="The camera, live" live={setVideo} />}
       <div className="mt-3 flex flex-wrap items-center gap-2">
         {!open && (
           <button type="button" className="btn btn-primary" onClick={() => setOpen(true)}>
@@ -85,15 +85,18 @@ export function FilmPage({ token }: { token: string }) {
         )}
       </div>
       <div className="mt-3 text-sm">
-        <CameraChoice name="" seen={CAMERAS[facing]} there={[]} view={view} look={setSaid} />
+        <CameraChoice name="" camera={CAMERAS[facing]} there={[]} view={view} look={setSaid} />
       </div>
       {video && (
         <div className="mt-3 space-y-2 text-sm">
           <p className="flex flex-wrap items-center gap-2" role="status">
-            Watching. {sent > 0 && `${sent} sent. `}
-            <button type="button" className="btn btn-sm" onClick={tries.now}>
-              Struck now
-            </button>
+            {tries.watching && "Watching. "}
+            {sent > 0 && `${sent} sent. `}
+            {tries.watching && (
+              <button type="button" className="btn btn-sm" onClick={tries.now}>
+                Struck now
+              </button>
+            )}
           </p>
           <Listening
             wanted={listening}
@@ -107,7 +110,7 @@ export function FilmPage({ token }: { token: string }) {
         </div>
       )}
       {sender && <Waiting sender={sender} hour={token} />}
-      {tries.shown?.clips.map((clip) => (
+      {tries.shown?.seen.map(({ clip }) => (
         <div key={tries.shown?.at} className="mt-3">
           <TryReplay clip={clip} label="The last try, a quarter as fast" gates={null} />
         </div>

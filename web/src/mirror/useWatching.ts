@@ -26,9 +26,9 @@ export function useWatching(video: RefObject<HTMLVideoElement | null>, live: boo
     };
     try {
       const { stop: over } = await watch([current], {
-        swing: ([clip]) => {
+        swing: ([seen]) => {
           stop();
-          setShown(clip ?? null);
+          setShown(seen?.clip ?? null);
         },
         trouble: (trouble) => {
           stop();

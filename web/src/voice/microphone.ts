@@ -69,7 +69,7 @@ export async function openMicrophone(id: string | null, of: "voice" | "room" = "
 }
 
 /** Has what a source plays told in blocks. */
-export async function tapped(context: AudioContext, source: AudioNode): Promise<Microphone["listen"]> {
+async function tapped(context: AudioContext, source: AudioNode): Promise<Microphone["listen"]> {
   try {
     await context.audioWorklet.addModule(tapUrl);
     await context.resume();

@@ -1,4 +1,4 @@
-import { type Block, openMicrophone, RATE, tapped } from "../../voice/microphone";
+import { type Block, openMicrophone, RATE } from "../../voice/microphone";
 import { ContextClock } from "./contextClock";
 import { StrikeEar } from "./strikeEar";
 
@@ -28,28 +28,10 @@ export class LastSound {
   }
 
   /** What a microphone hears of the room; "" is any. `lost` is called when it is taken away. */
-  static async ofRoom(device: string, lost: () => void): Promise<LastSound> {
+  static async open(device: string, lost: () => void): Promise<LastSound> {
     const microphone = await openMicrophone(device || null, "room");
     microphone.lost(lost);
     return new LastSound(microphone.listen, microphone.close);
-  }
-
-  /** What a clip that is played for a camera sounds like; it is heard by nobody else. */
-  static async ofClip(video: HTMLVideoElement): Promise<LastSound> {
-    const context = new AudioContext({ sampleRate: RATE });
-    const sound = (video as HTMLVideoElement & { captureStream?: () => MediaStream }).captureStream?.();
-    const [track] = sound?.getAudioTracks() ?? [];
-    const close = () => void context.close();
-    if (!track) {
-      close();
-      throw new Error("This clip has no sound.");
-    }
-    const source = context.createMediaStreamSource(new MediaStream([track]));
-    const listen = await tapped(context, source).catch((error: Error) => {
-      close();
-      throw error;
-    });
-    return new LastSound(listen, close);
   }
 
   /** What was heard between two times, milliseconds, as far as it is there. */

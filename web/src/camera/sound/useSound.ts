@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
 import { LastSound } from "./lastSound";
 
-/** What is heard beside a picture while it is wanted: a microphone, or the clip that is played for a camera. */
-export function useSound(wanted: boolean, clip: HTMLVideoElement | null, device: string) {
+/** What is heard of the room while it is wanted; `device` is a microphone, "" is any. */
+export function useSound(wanted: boolean, device: string) {
   const [sound, setSound] = useState<LastSound | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
@@ -14,7 +14,7 @@ export function useSound(wanted: boolean, clip: HTMLVideoElement | null, device:
       setSound(null);
       setTrouble("The microphone was taken away.");
     };
-    (clip ? LastSound.ofClip(clip) : LastSound.ofRoom(device, lost))
+    LastSound.open(device, lost)
       .then((opened) => {
         if (gone) opened.close();
         else {
@@ -29,6 +29,6 @@ export function useSound(wanted: boolean, clip: HTMLVideoElement | null, device:
       setTrouble(null);
       close();
     };
-  }, [wanted, clip, device]);
+  }, [wanted, device]);
   return { sound, trouble };
 }

@@ -1,24 +1,24 @@
-import type { Seen } from "../../camera/camera";
+import type { Camera } from "../../camera/camera";
 import { VIEW_WORDS, VIEWS, type View } from "../../words";
 
 /** Which camera it is, where there is a choice, and from which side it sees the player. */
 export function CameraChoice(props: {
   name: string; // "" for the only one
-  seen: Seen;
+  camera: Camera;
   there: MediaDeviceInfo[];
   view: View;
   choose?: (device: string) => void;
   look: (view: View) => void;
 }) {
-  const { name, seen, there, view, choose, look } = props;
+  const { name, camera, there, view, choose, look } = props;
   return (
     <div className="mb-2 grid gap-2 sm:grid-cols-2">
-      {choose && there.length > 1 && "device" in seen && (
+      {choose && there.length > 1 && "device" in camera && (
         <label className="block">
           {name ? `${name} is` : "Which camera"}
           <select
             className="select w-full"
-            value={seen.device}
+            value={camera.device}
             onChange={(event) => choose(event.target.value)}
           >
             <option value="">Any</option>

@@ -1,30 +1,30 @@
 import { useEffect } from "react";
-import type { Seen } from "../../camera/camera";
+import type { Camera } from "../../camera/camera";
 import { useCamera } from "../../camera/useCamera";
 import { Trouble } from "../../parts/Trouble";
 
 /** One live camera; `live` is told its picture as soon as there is one, and null once there is none. */
 export function CameraPane(props: {
-  seen: Seen;
+  camera: Camera;
   label: string;
   live: (video: HTMLVideoElement | null) => void;
 }) {
-  const { seen, label, live } = props;
-  const camera = useCamera(true, seen);
-  const there = camera.shape !== null;
+  const { camera, label, live } = props;
+  const { video, shape, gives, error, again } = useCamera(true, camera);
+  const there = shape !== null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: who is told is the same
   useEffect(() => {
-    live(there ? camera.video.current : null);
+    live(there ? video.current : null);
     return () => live(null);
   }, [there]);
-  const { width, height, frameRate } = camera.gives ?? {};
+  const { width, height, frameRate } = gives ?? {};
   return (
     <div>
-      {camera.error && <Trouble error={camera.error} />}
+      {error && <Trouble error={error} retry={again} />}
       <video
-        ref={camera.video}
+        ref={video}
         className="max-h-96 w-full rounded bg-dusk object-contain"
-        style={{ aspectRatio: camera.shape ?? 16 / 9 }}
+        style={{ aspectRatio: shape ?? 16 / 9 }}
         aria-label={label}
         muted
         playsInline

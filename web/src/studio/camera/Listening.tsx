@@ -7,7 +7,7 @@ export function Listening(props: {
   listen: (wanted: boolean) => void;
   heard: boolean;
   trouble: string | null;
-  device: string | null; // null: a clip's own sound
+  device: string;
   choose: (device: string) => void;
 }) {
   const { wanted, listen, heard, trouble, device, choose } = props;
@@ -26,7 +26,7 @@ export function Listening(props: {
         />
         Listen for the strike
       </label>
-      {wanted && device !== null && there.length > 1 && (
+      {wanted && there.length > 1 && (
         <select
           className="select select-sm w-auto max-w-60"
           aria-label="Microphone"

@@ -3,9 +3,8 @@ import { Video } from "lucide-react";
 import { useEffect, useId, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { hourQuery } from "../../api/queries";
-import { cameras, type Seen } from "../../camera/camera";
+import { type Camera, cameras } from "../../camera/camera";
 import { useSound } from "../../camera/sound/useSound";
-import { FileButton } from "../../parts/FileButton";
 import { keep } from "../../parts/keep";
 import { Trouble } from "../../parts/Trouble";
 import { KindFields, kindOf } from "../../send/KindFields";
@@ -24,14 +23,14 @@ import { useTries } from "./useTries";
 import { Waiting } from "./Waiting";
 import { ownWay } from "./ways";
 
-const ANY: Seen = { device: "" };
+const ANY: Camera = { device: "" };
 const KIND = "tropometer.studio.kind";
 const VIEW = "tropometer.studio.view";
 const LISTEN = "tropometer.studio.listen";
 const NAMES = ["The first camera", "The second camera"];
 
 interface Standing {
-  seen: Seen;
+  camera: Camera;
   view: View;
 }
 
@@ -48,14 +47,8 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
   const open = standing.length > 0;
   const stood = useRef(standing); // a try is whole a little after its camera was closed
   if (open) stood.current = standing;
-  const live = open && standing.every((_, place) => videos[place]);
-  const [first] = standing;
-  const isClip = first !== undefined && "clip" in first.seen;
-  const { sound, trouble } = useSound(
-    listening && live,
-    isClip ? (videos[0] ?? null) : null,
-    isClip ? "" : microphone,
-  );
+  const live = open && standing.some((_, place) => videos[place]); // one may have been taken away
+  const { sound, trouble } = useSound(listening && live, microphone);
   const way = useMemo(() => ownWay(user), [user]);
   const sender = useSender(way, () => queries.invalidateQueries({ queryKey: hourQuery(ladder.id).queryKey }));
   const tries = useTries(live ? videos : [], sound, ({ at, clip, inClip, by, camera }) => {
@@ -76,13 +69,9 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
   useEffect(() => {
     if (live) void cameras().then(setThere);
   }, [live]);
-  const both = live && standing.length > 1 && standing.every(({ seen }) => "clip" in seen);
-  useEffect(() => {
-    if (!both) return;
-    for (const video of videos) if (video) video.currentTime = 0; // two clips of one swing begin together
-  }, [both, videos]);
-  const begin = (seen: Seen) => setStanding([{ seen, view: viewOf(localStorage.getItem(VIEW)) }]);
-  const add = (seen: Seen) => setStanding(([one]) => (one ? [one, { seen, view: otherSide(one.view) }] : []));
+  const begin = () => setStanding([{ camera: ANY, view: viewOf(localStorage.getItem(VIEW)) }]);
+  const add = (camera: Camera) =>
+    setStanding(([one]) => (one ? [one, { camera, view: otherSide(one.view) }] : []));
   const say = (place: number, said: Partial<Standing>) => {
     if (place === 0 && said.view) keep(localStorage, VIEW, said.view);
     setStanding((all) => all.map((each, i) => (i === place ? { ...each, ...said } : each)));
@@ -96,15 +85,15 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
       className="text-sm"
       onChange={(event) => keep(localStorage, KIND, JSON.stringify(kindOf(event.currentTarget)))}
     >
-      {standing.map(({ seen, view }, place) => (
+      {standing.map(({ camera, view }, place) => (
         <CameraChoice
           // biome-ignore lint/suspicious/noArrayIndexKey: a camera is its place
           key={place}
           name={standing.length > 1 ? (NAMES[place] ?? "") : ""}
-          seen={seen}
+          camera={camera}
           there={there}
           view={view}
-          choose={(device) => say(place, { seen: { device } })}
+          choose={(device) => say(place, { camera: { device } })}
           look={(chosen) => say(place, { view: chosen })}
         />
       ))}
@@ -120,17 +109,7 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
         <p className="flex-1">
           {open ? "" : "A camera on this machine: every swing comes back at once, and becomes a try."}
         </p>
-        {!open && (
-          <FileButton accept="video/*" pending={false} size="btn-sm" choose={(clip) => begin({ clip })}>
-            Play a clip as a camera
-          </FileButton>
-        )}
-        {live && standing.length === 1 && isClip && (
-          <FileButton accept="video/*" pending={false} size="btn-sm" choose={(clip) => add({ clip })}>
-            Play a second clip
-          </FileButton>
-        )}
-        {live && standing.length === 1 && !isClip && there.length > 1 && (
+        {live && standing.length === 1 && there.length > 1 && (
           <button type="button" className="btn btn-sm" onClick={() => add(otherThan(videos[0], there))}>
             Open a second camera
           </button>
@@ -147,7 +126,7 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
         <button
           type="button"
           className={`btn btn-sm ${open ? "btn-ghost" : ""}`}
-          onClick={open ? close : () => begin(ANY)}
+          onClick={open ? close : begin}
         >
           {open ? (standing.length > 1 ? "Close both" : "Close the camera") : "Open the camera"}
         </button>
@@ -155,26 +134,25 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
       {tries.error && <Trouble error={tries.error} />}
       {open && (
         <div className="mt-2 grid gap-3 md:grid-cols-2">
-          {standing.map(({ seen }, place) => (
+          {standing.map(({ camera }, place) => (
             <CameraPane
               // biome-ignore lint/suspicious/noArrayIndexKey: a camera is its place
               key={place}
-              seen={seen}
+              camera={camera}
               label={place === 0 ? "The camera, live" : "The second camera, live"}
               live={(video) => setVideos((all) => put(all, place, video))}
             />
           ))}
-          {tries.shown?.clips.map((clip, place) => (
+          {tries.shown?.seen.map(({ clip, camera }) => (
             <TryReplay
-              // biome-ignore lint/suspicious/noArrayIndexKey: a camera is its place
-              key={`${tries.shown?.at} ${place}`}
+              key={`${tries.shown?.at} ${camera}`}
               clip={clip}
               label={
-                place === 0
+                camera === 0
                   ? "The last try, a quarter as fast"
                   : "The last try from the other side, a quarter as fast"
               }
-              gates={gatesOf(ladder.tries, standing[place]?.view ?? "face_on", nameOf(tries.shown?.at ?? 0))}
+              gates={gatesOf(ladder.tries, standing[camera]?.view ?? "face_on", nameOf(tries.shown?.at ?? 0))}
             />
           ))}
           {!tries.shown && settings}
@@ -184,10 +162,15 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
         <>
           <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 text-sm">
             <p className="flex flex-wrap items-center gap-2" role="status">
-              Watching. A swing is found by {sound ? "its sound and" : ""} how it moves; or press any key, or
-              <button type="button" className="btn btn-sm" onClick={tries.now}>
-                Struck now
-              </button>
+              {tries.watching && (
+                <>
+                  Watching. A swing is found by {sound ? "its sound and" : ""} how it moves; or press any key,
+                  or
+                  <button type="button" className="btn btn-sm" onClick={tries.now}>
+                    Struck now
+                  </button>
+                </>
+              )}
             </p>
             <Listening
               wanted={listening}
@@ -197,7 +180,7 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
               }}
               heard={sound !== null}
               trouble={trouble}
-              device={isClip ? null : microphone}
+              device={microphone}
               choose={setMicrophone}
             />
             {tries.shown && (
@@ -206,6 +189,12 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
               </button>
             )}
           </div>
+          {standing.length > 1 && (
+            <p className="mt-1 text-sm">
+              What both show at once was at once to a picture or two, and what one camera is slower than the
+              other. Readings from both sides go by what is pegged in each instead.
+            </p>
+          )}
           {tries.missed && <p className="mt-1 text-sm">{tries.missed}</p>}
           <label className="mt-2 block max-w-xl text-sm">
             What is changed at the tries that come now
@@ -232,7 +221,7 @@ function put<T>(all: (T | null)[], place: number, one: T | null): (T | null)[] {
 }
 
 /** A camera that is not the one whose picture is shown. */
-function otherThan(shown: HTMLVideoElement | null | undefined, there: MediaDeviceInfo[]): Seen {
+function otherThan(shown: HTMLVideoElement | null | undefined, there: MediaDeviceInfo[]): Camera {
   const stream = shown?.srcObject instanceof MediaStream ? shown.srcObject : null;
   const own = stream?.getVideoTracks()[0]?.getSettings().deviceId;
   return { device: there.find(({ deviceId }) => deviceId !== own)?.deviceId ?? "" };

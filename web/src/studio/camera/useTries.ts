@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { LastSound } from "../../camera/sound/lastSound";
-import { type Struck, type Watch, watch } from "../../camera/watching";
+import { type Shown, type Struck, type Watch, watch } from "../../camera/watching";
 
 // Keys that mean something else; every other key, or a pedal that types one, says that a ball was struck.
 const OTHERWISE = new Set(["Tab", "Escape", "Enter", "Shift", "Control", "Alt", "Meta", "CapsLock"]);
@@ -21,46 +21,54 @@ const IN_HAND = "button, a, [tabindex='0']";
 
 /**
  * Watches live pictures for tries as long as they are there: each is shown once it is over, and kept once it
- * is whole. `videos` are those of all cameras, the first one's first; none while one of them is not there.
+ * is whole. `videos` are those of all cameras, the first one's first; null is one that is not there: what others
+ * see goes on. What is told names a camera by its place among all.
  */
 export function useTries(
   videos: (HTMLVideoElement | null)[],
   sound: LastSound | null,
   whole: (struck: Struck) => void,
 ) {
-  const [shown, setShown] = useState<{ clips: File[]; at: number } | null>(null);
+  const [shown, setShown] = useState<{ seen: Shown[]; at: number } | null>(null);
   const [error, setError] = useState<Error | null>(null);
-  const watched = useRef<Watch | null>(null);
+  const [watched, setWatched] = useState<Watch | null>(null); // once it has seen a picture
   const keep = useRef(whole);
   keep.current = whole;
   const [one = null, other = null] = videos;
-  const live = one !== null;
+  const live = one !== null || other !== null;
   useEffect(() => {
-    const there = [one, other].filter((video) => video !== null);
+    const there = [one, other].flatMap((video, place) => (video ? { video, place } : []));
+    const placed = <T extends { camera: number }>(told: T): T => ({
+      ...told,
+      camera: there[told.camera]?.place ?? 0,
+    });
     if (there.length === 0) return;
     let over = false;
     setError(null);
+    let made: Watch | null = null;
     watch(
-      there,
+      there.map(({ video }) => video),
       {
-        swing: (clips, at) => setShown({ clips, at }),
-        whole: (struck) => keep.current(struck),
+        swing: (seen, at) => setShown({ seen: seen.map(placed), at }),
+        whole: (struck) => keep.current(placed(struck)),
         trouble: setError,
       },
-      sound ?? undefined,
     )
-      .then((made) => {
+      .then(async (watching) => {
+        made = watching;
         if (over) made.stop();
-        else watched.current = made;
+        await made.begun;
+        if (!over) setWatched(made);
       })
       .catch((trouble: Error) => !over && setError(trouble));
     return () => {
       over = true;
-      watched.current?.stop();
-      watched.current = null;
+      made?.stop();
+      setWatched(null);
     };
-  }, [one, other, sound]);
-  const now = useCallback(() => watched.current?.now(), []);
+  }, [one, other]);
+  useEffect(() => watched?.hear(sound), [watched, sound]);
+  const now = useCallback(() => watched?.now(), [watched]);
   useEffect(() => {
     if (!live) return;
     const typed = (event: KeyboardEvent) => {
@@ -73,7 +81,14 @@ export function useTries(
     window.addEventListener("keydown", typed);
     return () => window.removeEventListener("keydown", typed);
   }, [live, now]);
-  return { shown, error, missed: useMissed(live), now, drop: () => setShown(null) };
+  return {
+    shown,
+    error,
+    missed: useMissed(live),
+    watching: watched !== null,
+    now,
+    drop: () => setShown(null),
+  };
 }
 
 /** What a page that was hidden while it should watch has missed, in words. */
