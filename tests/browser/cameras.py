@@ -15,15 +15,18 @@ from tropometer.standins.camera import FPS, write_tries
 
 SCRIPT = ROOT / "web" / "standins" / "camera.js"
 STRUCK_FRAME = round(4.5 * FPS)  # as numbered pictures count, from a ball's first
-HIGH_PX = 360
+HIGH_PX = 360  # as large as two cores can draw and encode twice, beside all else
 
 
 class CamerasNotThere:
     """What they play lies in a folder of its own until this is left."""
 
+    def __init__(self, high_px: int = HIGH_PX) -> None:
+        self._high_px = high_px
+
     def __enter__(self) -> CamerasNotThere:
         self._folder = tempfile.TemporaryDirectory()
-        write_tries(Path(self._folder.name), ["dag_first"], HIGH_PX)
+        write_tries(Path(self._folder.name), ["dag_first"], self._high_px)
         return self
 
     def __exit__(self, *_: object) -> None:

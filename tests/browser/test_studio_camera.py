@@ -1,4 +1,4 @@
-"""A camera in the studio: Chromium's own, fed with a made-up golfer's swing, or a clip played as one."""
+"""A camera in the studio: Chromium's own, fed with a made-up golfer's swing."""
 
 import re
 from pathlib import Path

@@ -166,7 +166,7 @@ TIME_ZONE = "UTC"
 
 WEB_BUILD = ROOT / "web" / "dist"
 STATIC_URL = "/static/"
-STATIC_ROOT = VAR / "static"
+STATIC_ROOT = env.path("TROPO_STATIC", default=str(VAR / "static"))()
 # The build names its files by what is in them: one that is kept for a year never goes stale.
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^/static/assets/.+-[A-Za-z0-9_-]{8}\.[a-z0-9]+$"
 STATICFILES_DIRS = [*([WEB_BUILD] if WEB_BUILD.exists() else []), ("drills", DRAWINGS)]

@@ -206,5 +206,5 @@
     open.delete(view);
     media.dispatchEvent(new Event("devicechange"));
   };
-  /** @type {any} */ (window).notThere = { ...wishes, unplug };
+  /** @type {any} */ (window).notThere = { ...wishes, unplug, everyMs: EVERY_MS, struckMs: STRUCK_MS };
 })();
