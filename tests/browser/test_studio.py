@@ -68,6 +68,33 @@ class StudioTests(BrowserCase):
         self.assertFalse(Try.objects.exists())
         self.assertEqual(Swing.objects.count(), len(USUAL) + len(NARROW))
 
+    def test_what_is_said_without_a_connection_is_there_in_the_next_tab_and_arrives(self) -> None:
+        page = self.page
+        about = {"content_type": "application/json"}
+        begun = self.client.post(f"/api/students/{self.tobin.pk}/hours", {"day": self.day}, **about).json()
+        page.goto(f"/hours/{begun['id']}")
+        expect(page.get_by_label("What this hour is for")).to_be_visible()
+        self.context.set_offline(True)
+        felt = page.get_by_label("What they felt at try 2")
+        felt.fill("weight in the toes")
+        felt.press("Enter")
+        page.get_by_label("How try 2 was struck").select_option("thin")
+        page.get_by_label("What this hour is for").fill("How wide to stand")
+        page.get_by_label("What this hour is for").press("Enter")
+        expect(felt).to_have_value("weight in the toes")
+        page.close()
+        self.assertFalse(Try.objects.exclude(felt="").exists())
+        self.context.set_offline(False)
+        page = self.new_page()
+        page.goto(f"/hours/{begun['id']}")
+        expect(page.get_by_label("What they felt at try 2")).to_have_value("weight in the toes")
+        expect(page.get_by_label("How try 2 was struck")).to_have_value("thin")
+        expect(page.get_by_label("What this hour is for")).to_have_value("How wide to stand")
+        self.saved(page)
+        second = Try.objects.get(position=1)
+        self.assertEqual((second.felt, second.struck), ("weight in the toes", "thin"))
+        self.assertEqual(StudioHour.objects.get().about, "How wide to stand")
+
     def test_a_try_is_put_on_the_bench_with_the_first_one_beside_it(self) -> None:
         page = self.page
         swings = list(Swing.objects.order_by("received_at"))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import timedelta
 from typing import Any
+from uuid import uuid4
 
 from django.test import Client, TestCase
 from django.utils import timezone
@@ -91,6 +92,18 @@ class StudioTests(StudioCase):
             last = self.call("patch", f"/hours/{hour['id']}/tries/{each['id']}", {"left_out": "slipped"})
         (turn,) = last["steps"][0]["columns"]
         self.assertEqual((turn["verdict"], turn["p"], turn["more"]), ("seems", None, 2))
+
+    def test_words_that_arrive_again_after_newer_ones_are_not_taken_again(self) -> None:
+        hour = self.begun()
+        path = f"/hours/{hour['id']}"
+        rung = f"{path}/tries/{hour['tries'][0]['id']}"
+        old, new = str(uuid4()), str(uuid4())
+        for id, felt in ((old, "toes"), (new, "heels"), (old, "toes")):
+            now = self.call("patch", rung, {"id": id, "felt": felt})
+        self.assertEqual(now["tries"][0]["felt"], "heels")
+        for id, about in ((str(uuid4()), "Width"), (old, "Ball place")):
+            now = self.call("patch", path, {"id": id, "about": about})
+        self.assertEqual(now["about"], "Width")
 
     def test_what_nobody_looked_at_is_shown_and_held_against_nothing(self) -> None:
         LoggedReading.objects.filter(swing__in=self.swings[-4:]).update(provisional=True)

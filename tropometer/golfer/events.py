@@ -77,41 +77,60 @@ def _arc(motion: Motion) -> dict[str, Quantity]:
     }
 
 
-def _root(motion: Motion, quantity: Quantity, low: float, high: float) -> float:
-    return float(brentq(lambda t: float(quantity(motion.poses(np.array([t])))[0]), low, high, xtol=EXACT_S))
+class _Scan:
+    """Looks for events in a motion; the poses of a stretch are found once, whatever is looked for in it."""
 
+    def __init__(self, motion: Motion) -> None:
+        self.motion = motion
+        self._stretches: dict[tuple[float, float], tuple[Floats, Poses]] = {}
 
-def crossing(motion: Motion, quantity: Quantity, after: float, before: float) -> float | None:
-    """First time in an interval at which a quantity changes sign, or None."""
-    times = np.arange(after, before, 1 / SCAN_HZ)
-    values = quantity(motion.poses(times))
-    changes = np.nonzero(np.diff(np.sign(values)))[0]
-    if not len(changes):
-        return None
-    return _root(motion, quantity, float(times[changes[0]]), float(times[changes[0] + 1]))
+    def first(self, quantity: Quantity, after: float, before: float) -> float | None:
+        """First time in an interval at which a quantity changes sign, or None."""
+        return self._crossing(quantity, after, before, 0)
 
+    def last(self, quantity: Quantity, after: float, before: float) -> float | None:
+        """The last time, or None."""
+        return self._crossing(quantity, after, before, -1)
 
-def turns_round(motion: Motion, quantity: Quantity, after: float, before: float) -> float:
-    """When a quantity is least in an interval: there its speed changes from falling to rising."""
-    times = np.arange(after, before, 1 / SCAN_HZ)
-    least = int(np.argmin(quantity(motion.poses(times))))
-    low, high = times[max(least - 1, 0)], times[min(least + 1, len(times) - 1)]
+    def turns_round(self, quantity: Quantity, after: float, before: float) -> float:
+        """When a quantity is least in an interval: there its speed changes from falling to rising."""
+        times, poses = self._stretch(after, before)
+        least = int(np.argmin(quantity(poses)))
+        low, high = times[max(least - 1, 0)], times[min(least + 1, len(times) - 1)]
 
-    def speed(t: float) -> float:
-        values = quantity(motion.poses(np.array([t - STEP_S, t + STEP_S])))
-        return float(values[1] - values[0])
+        def speed(t: float) -> float:
+            values = quantity(self.motion.poses(np.array([t - STEP_S, t + STEP_S])))
+            return float(values[1] - values[0])
 
-    if speed(low) * speed(high) > 0:
-        return float(times[least])
-    return float(brentq(speed, low, high, xtol=EXACT_S))
+        if speed(low) * speed(high) > 0:
+            return float(times[least])
+        return float(brentq(speed, low, high, xtol=EXACT_S))
+
+    def _stretch(self, after: float, before: float) -> tuple[Floats, Poses]:
+        if (after, before) not in self._stretches:
+            times = np.arange(after, before, 1 / SCAN_HZ)
+            self._stretches[after, before] = times, self.motion.poses(times)
+        return self._stretches[after, before]
+
+    def _crossing(self, quantity: Quantity, after: float, before: float, which: int) -> float | None:
+        times, poses = self._stretch(after, before)
+        changes = np.nonzero(np.diff(np.sign(quantity(poses))))[0]
+        if not len(changes):
+            return None
+        low, high = float(times[changes[which]]), float(times[changes[which] + 1])
+
+        def value(t: float) -> float:
+            return float(quantity(self.motion.poses(np.array([t])))[0])
+
+        return float(brentq(value, low, high, xtol=EXACT_S))
 
 
 def timing(motion: Motion) -> Timing:
     """All times of a swing, to well under a microsecond where the event is a crossing."""
     keys = motion.event_times_s
-    parts = _arc(motion)
+    parts, scan = _arc(motion), _Scan(motion)
     back, transition = (START_S, keys[TOP]), (keys[TOP - 1], keys[IMPACT])
-    top = turns_round(motion, parts["club"], *transition)
+    top = scan.turns_round(parts["club"], *transition)
     impact = float(keys[IMPACT])
 
     def level_shaft(p: Poses) -> Floats:
@@ -122,39 +141,30 @@ def timing(motion: Motion) -> Timing:
 
     met: dict[Checkpoint, float | None] = {
         "address": START_S,
-        "shaft_back": crossing(motion, level_shaft, *back),
-        "arm_back": crossing(motion, level_arm, *back),
+        "shaft_back": scan.first(level_shaft, *back),
+        "arm_back": scan.first(level_arm, *back),
         "top": top,
-        "arm_down": crossing(motion, level_arm, top, impact),
-        "shaft_down": _last(motion, level_shaft, top, impact),
+        "arm_down": scan.first(level_arm, top, impact),
+        "shaft_down": scan.last(level_shaft, top, impact),
         "impact": impact,
-        "shaft_through": crossing(motion, level_shaft, impact + 0.005, motion.end_s),
+        "shaft_through": scan.first(level_shaft, impact + 0.005, motion.end_s),
         "finish": float(keys[-1]),
     }
-    starts = {name: turns_round(motion, quantity, *transition) for name, quantity in parts.items()}
+    starts = {name: scan.turns_round(quantity, *transition) for name, quantity in parts.items()}
     return Timing(
         checkpoints={at: float(keys[EVENTS.index(at)]) if time is None else time for at, time in met.items()},
         never=frozenset(at for at, time in met.items() if time is None),
         starts=starts,
         start_of_swing=START_S,
-        lead_knee_straight=crossing(
-            motion, lambda p: knee_flexion(p, "lead") - KNEE_STRAIGHT_DEG, top, motion.end_s
+        lead_knee_straight=scan.first(
+            lambda p: knee_flexion(p, "lead") - KNEE_STRAIGHT_DEG, top, motion.end_s
         ),
-        heel_off_trail=_heel(motion, "trail", top, motion.end_s),
-        heel_return_lead=_heel(motion, "lead", top - 0.1, impact),
+        heel_off_trail=scan.first(_off_the_floor(motion, "trail"), top, motion.end_s),
+        heel_return_lead=scan.first(_off_the_floor(motion, "lead"), top - 0.1, impact),
     )
 
 
-def _last(motion: Motion, quantity: Quantity, after: float, before: float) -> float | None:
-    """The last sign change in an interval."""
-    times = np.arange(after, before, 1 / SCAN_HZ)
-    changes = np.nonzero(np.diff(np.sign(quantity(motion.poses(times)))))[0]
-    if not len(changes):
-        return None
-    return _root(motion, quantity, float(times[changes[-1]]), float(times[changes[-1] + 1]))
-
-
-def _heel(motion: Motion, side: str, after: float, before: float) -> float | None:
-    """When a heel passes one centimetre over its place at address."""
+def _off_the_floor(motion: Motion, side: str) -> Quantity:
+    """How far a heel is over one centimetre over its place at address."""
     floor = motion.poses(np.array([START_S])).feet[side].heel[0, 1]
-    return crossing(motion, lambda p: p.feet[side].heel[:, 1] - floor - HEEL_OFF_M, after, before)
+    return lambda p: p.feet[side].heel[:, 1] - floor - HEEL_OFF_M

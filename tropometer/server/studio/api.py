@@ -51,8 +51,7 @@ def hour(request: HttpRequest, id: UUID) -> dict[str, Any]:
 def change_hour(request: HttpRequest, id: UUID, change: HourChange) -> dict[str, Any]:
     found = services.hour_of(asking(request), id)
     if change.about is not None:
-        found.about = change.about
-        found.save(update_fields=["about"])
+        services.say_about(found, change.about, change.id)
     if change.columns is not None:
         services.watch(found, change.columns)
     if change.order is not None:
@@ -86,11 +85,8 @@ def film_try(request: HttpRequest, id: UUID, data: FilmedIn) -> dict[str, Any]:
 @router.patch("/hours/{uuid:id}/tries/{uuid:try_id}", response=LadderOut)
 def change_try(request: HttpRequest, id: UUID, try_id: UUID, change: RungChange) -> dict[str, Any]:
     found = services.hour_of(asking(request), id)
-    tried = owned(services.tries_of(found), try_id)
-    said = change.dict(exclude_none=True)
-    for name, value in said.items():
-        setattr(tried, name, value)
-    tried.save(update_fields=list(said))
+    said = change.dict(exclude_none=True, exclude={"id"})
+    services.say_of(found, owned(services.tries_of(found), try_id), said, change.id)
     return ladder_of(found)
 
 

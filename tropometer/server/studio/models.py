@@ -75,6 +75,17 @@ class Try(models.Model):
         return f"try {self.position} of {self.hour_id}"
 
 
+class TakenWords(models.Model):
+    """What was said in an hour, by its sender's name for it: it is taken once.
+
+    A browser that was killed may not know that its words arrived, and that newer ones did since.
+    """
+
+    id = models.UUIDField(primary_key=True, editable=False)
+    hour = models.ForeignKey(StudioHour, on_delete=models.CASCADE, related_name="taken")
+    at = models.DateTimeField(auto_now_add=True)
+
+
 class Strike(models.Model):
     """A ball that was struck in an hour, as devices told it: what a plate felt, what became of the ball."""
 

@@ -37,6 +37,7 @@ class HourOut(Schema):
 class HourChange(Schema):
     """What is left out stays; `order` names all tries, as they are to stand."""
 
+    id: UUID | None = None  # the sender's name for the change: sent twice, it is made once
     about: Line | None = Field(None, max_length=200)
     columns: list[ColumnId] | None = Field(None, max_length=12)
     order: list[UUID] | None = Field(None, max_length=MOST_TRIES)
@@ -61,6 +62,7 @@ class RungIn(Schema):
 class RungChange(Schema):
     """What is left out stays. `left_out` is why a try does not count; empty: it counts."""
 
+    id: UUID | None = None  # the sender's name for the change: sent twice, it is made once
     changed: Line | None = Field(None, max_length=80)
     felt: Line | None = Field(None, max_length=200)
     struck: Struck | Literal[""] | None = None

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from datetime import date, datetime, timedelta
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from django.db import transaction
@@ -20,7 +20,7 @@ from tropometer.server.clips.uploads import Sender
 from tropometer.server.lists import between
 from tropometer.server.people.services import student_of
 from tropometer.server.rooms import RefusedClip
-from tropometer.server.studio.models import MOST_TRIES, StudioHour, Try
+from tropometer.server.studio.models import MOST_TRIES, StudioHour, TakenWords, Try
 from tropometer.server.text import once
 
 if TYPE_CHECKING:
@@ -46,6 +46,28 @@ def hour_of(instructor: User, id: UUID) -> StudioHour:
     """One of the instructor's hours, or Http404."""
     own = StudioHour.objects.filter(student__instructor=instructor, student__removed_at__isnull=True)
     return owned(own, id)
+
+
+@transaction.atomic
+def say_about(hour: StudioHour, about: str, id: UUID | None) -> None:
+    """What an hour is for; `id` is the sender's name for the change."""
+    if _is_new(hour, id):
+        hour.about = about
+        hour.save(update_fields=["about"])
+
+
+@transaction.atomic
+def say_of(hour: StudioHour, tried: Try, said: dict[str, Any], id: UUID | None) -> None:
+    """What is said of a try, field by field; `id` is the sender's name for the change."""
+    if _is_new(hour, id):
+        for name, value in said.items():
+            setattr(tried, name, value)
+        tried.save(update_fields=list(said))
+
+
+def _is_new(hour: StudioHour, id: UUID | None) -> bool:
+    """Note a change as made; False when it was made before."""
+    return id is None or TakenWords.objects.get_or_create(pk=id, defaults={"hour": hour})[1]
 
 
 def begin(instructor: User, student_id: UUID, day: date, about: str) -> StudioHour:

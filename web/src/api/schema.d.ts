@@ -6673,6 +6673,8 @@ export interface components {
          * @description What is left out stays; `order` names all tries, as they are to stand.
          */
         HourChange: {
+            /** Id */
+            id?: string | null;
             /** About */
             about?: string | null;
             /** Columns */
@@ -6733,6 +6735,8 @@ export interface components {
          * @description What is left out stays. `left_out` is why a try does not count; empty: it counts.
          */
         RungChange: {
+            /** Id */
+            id?: string | null;
             /** Changed */
             changed?: string | null;
             /** Felt */

@@ -14,6 +14,8 @@ export type Post =
   | { kind: "take"; lessonId: string; take: Schemas["TakeIn"] }
   | { kind: "piece"; lessonId: string; takeId: string; piece: Schemas["PieceIn"] }
   | { kind: "cut"; lessonId: string; cut: Schemas["CutIn"] }
+  | { kind: "hour"; hourId: string; change: Schemas["HourChange"] }
+  | { kind: "rung"; hourId: string; tryId: string; change: Schemas["RungChange"] }
   | { kind: "tick"; token: string; tickId: string; tick: Schemas["Tick"] }
   | { kind: "untick"; token: string; tickId: string; drill: string; day: string }
   | { kind: "ask"; token: string; message: Schemas["MessageIn"] }
@@ -28,6 +30,9 @@ export const judgingLane = (swingId: string) => `judging of ${swingId}`;
 
 /** Where the pieces of a lesson's walk wait, in the order in which they were said. */
 export const walkLane = (lessonId: string) => `walk of ${lessonId}`;
+
+/** Where what is said in a studio hour waits. */
+export const hourLane = (hourId: string) => `hour ${hourId}`;
 
 /** Where what a student does on their page waits, and where what is said to a student does. */
 export const pageLane = (token: string) => `page ${token}`;
@@ -113,6 +118,18 @@ async function sent({ id, post: first }: Item<Post>, items: Item<Post>[], seenOf
     return api.PATCH("/api/lessons/{id}/walk", {
       params: { path: { id: first.lessonId } },
       body: { ...first.cut, id },
+      keepalive,
+    });
+  if (first.kind === "hour")
+    return api.PATCH("/api/hours/{id}", {
+      params: { path: { id: first.hourId } },
+      body: { ...first.change, id },
+      keepalive,
+    });
+  if (first.kind === "rung")
+    return api.PATCH("/api/hours/{id}/tries/{try_id}", {
+      params: { path: { id: first.hourId, try_id: first.tryId } },
+      body: { ...first.change, id },
       keepalive,
     });
   if (first.kind === "tick")

@@ -15,6 +15,7 @@ import { columnWords, type Ladder, movedWords } from "./ladderWords";
 import { LiveLine } from "./live/LiveLine";
 import { Said } from "./Said";
 import { StepPlate } from "./StepPlate";
+import { useSaid } from "./useSaid";
 
 const MOST_COLUMNS = 6;
 
@@ -27,7 +28,8 @@ export function StudioHour() {
   return <Hour key={id} ladder={hour.data} />;
 }
 
-function Hour({ ladder }: { ladder: Ladder }) {
+function Hour({ ladder: saved }: { ladder: Ladder }) {
+  const { ladder, sayAbout, sayOf } = useSaid(saved);
   const { id } = ladder;
   const queries = useQueryClient();
   const navigate = useNavigate();
@@ -54,8 +56,7 @@ function Hour({ ladder }: { ladder: Ladder }) {
     },
   });
   const doings = {
-    change: (try_id: string, body: Schemas["RungChange"]) =>
-      run(() => got(api.PATCH("/api/hours/{id}/tries/{try_id}", { params: { path: { id, try_id } }, body }))),
+    change: sayOf,
     move: (try_id: string, by: -1 | 1) => {
       const order = ladder.tries.map((each) => each.id);
       const from = order.indexOf(try_id);
@@ -130,7 +131,7 @@ function Hour({ ladder }: { ladder: Ladder }) {
           value={ladder.about}
           longest={200}
           placeholder="What this hour is for"
-          keep={(about) => change({ about })}
+          keep={sayAbout}
         />
       </div>
       {shots && <LaunchSheet ladder={ladder} units={units} close={() => setShots(false)} />}

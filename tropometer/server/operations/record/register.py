@@ -75,6 +75,6 @@ PARTS = (
 STAY_BEHIND = frozenset(
     {
         "people.StudentPage", "bench.SwingRequest", "clips.Upload", "judging.TakenChoice",
-        "lessons.TakenChange", "shelf.ReferenceSwing",
+        "lessons.TakenChange", "shelf.ReferenceSwing", "studio.TakenWords",
     }
 )  # fmt: skip
