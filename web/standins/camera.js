@@ -206,5 +206,9 @@
     open.delete(view);
     media.dispatchEvent(new Event("devicechange"));
   };
-  /** @type {any} */ (window).notThere = { ...wishes, unplug, everyMs: EVERY_MS, struckMs: STRUCK_MS };
+  /** @type {any} */ (window).notThere = Object.assign(wishes, {
+    unplug,
+    everyMs: EVERY_MS,
+    struckMs: STRUCK_MS,
+  });
 })();

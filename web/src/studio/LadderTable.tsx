@@ -77,6 +77,9 @@ export function LadderTable({ ladder, units, doings }: { ladder: Ladder; units: 
                 />
               </td>
               <td>
+                <span className="hidden print:inline" aria-hidden>
+                  {each.struck && STRUCK_WORDS[each.struck]}
+                </span>
                 <select
                   className="select select-sm w-auto"
                   aria-label={`How try ${place + 1} was struck`}

@@ -122,10 +122,13 @@ function Hour({ ladder: saved }: { ladder: Ladder }) {
         <Link className="underline" to={`/students/${ladder.student_id}`}>
           {student?.name ?? "the student"}
         </Link>
-        . Say at each try the one thing that was changed; tries that say the same stand together.
+        .{" "}
+        <span className="print:hidden">
+          Say at each try the one thing that was changed; tries that say the same stand together.
+        </span>
       </p>
       {trouble && <Trouble error={trouble} />}
-      <div className="mb-3 max-w-xl">
+      <div className={`mb-3 max-w-xl ${ladder.about ? "" : "print:hidden"}`}>
         <Said
           label="What this hour is for"
           value={ladder.about}
@@ -170,7 +173,7 @@ function Watched({ ladder, change }: { ladder: Ladder; change: (columns: string[
   const chosen = ladder.columns.map(({ column }) => column);
   const open = ladder.offered.filter(({ column }) => !chosen.includes(column));
   return (
-    <div className="mb-3 flex flex-wrap items-center gap-2 text-sm">
+    <div className="mb-3 flex flex-wrap items-center gap-2 text-sm print:hidden">
       <span className="font-medium">Watched:</span>
       {ladder.columns.map((each) => (
         <button

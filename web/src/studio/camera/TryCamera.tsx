@@ -101,7 +101,7 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
     </form>
   );
   return (
-    <section aria-labelledby={heading} className="plate mb-4 p-3">
+    <section aria-labelledby={heading} className="plate mb-4 p-3 print:hidden">
       <div className="flex flex-wrap items-center gap-2 text-sm">
         <h2 id={heading} className="flex items-center gap-2 text-lg font-semibold">
           <Video size={16} aria-hidden /> Camera

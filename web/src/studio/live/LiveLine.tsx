@@ -41,7 +41,7 @@ export function LiveLine({ ladder, units }: { ladder: Ladder; units: Units }) {
   const until =
     open_until && new Date(open_until).toLocaleTimeString(undefined, { timeStyle: "short", hour12: false });
   return (
-    <section aria-labelledby={heading} className="plate mb-4 p-3">
+    <section aria-labelledby={heading} className="plate mb-4 p-3 print:hidden">
       <div className="flex flex-wrap items-center gap-2 text-sm">
         <h2 id={heading} className="flex items-center gap-2 text-lg font-semibold">
           <Radio size={16} aria-hidden /> Live
