@@ -11,8 +11,8 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.base import BrowserCase
 from tests.browser.recording import MICROPHONE
-from tests.browser.relay import Relay
 from tests.browser.test_accessible import PLAN, check_axe
+from tests.server.lines import Splice
 from tests.server.seen import put_proposals
 from tests.swings import DEMO_CLIPS
 from tropometer.server.bench.models import Peg, Swing
@@ -147,8 +147,7 @@ class StudentPageTests(BrowserCase):
         answer(swing.pk)
 
     def test_what_was_opened_is_read_and_ticked_without_a_connection_until_the_link_is_closed(self) -> None:
-        line = Relay(self.server_thread.port)
-        self.addCleanup(line.close)
+        line = self.enterContext(Splice(self.live_server_url))
         page = self.opened(line.url + self.own)
         expect(page.get_by_role("heading", name="Tobin Farrow")).to_be_visible()
         page.get_by_role("link", name="Clear of the stick").click()

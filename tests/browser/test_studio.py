@@ -100,6 +100,24 @@ class StudioTests(BrowserCase):
         self.assertEqual((second.felt, second.struck), ("weight in the toes", "thin"))
         self.assertEqual(StudioHour.objects.get().about, "How wide to stand")
 
+    def test_two_tabs_on_one_hour_take_nothing_from_each_other(self) -> None:
+        about = {"content_type": "application/json"}
+        begun = self.client.post(f"/api/students/{self.tobin.pk}/hours", {"day": self.day}, **about).json()
+        pages = [self.page, self.new_page()]
+        for page in pages:
+            page.goto(f"/hours/{begun['id']}")
+            expect(page.get_by_label("What was changed at try 1", exact=True)).to_be_visible()
+        for page, label, words in (
+            (pages[0], "What was changed at try 1", "Flared foot"),
+            (pages[1], "What they felt at try 1", "Freer"),
+        ):
+            page.get_by_label(label, exact=True).fill(words)
+            page.get_by_label(label, exact=True).press("Enter")
+            self.saved(page)
+        tried = Try.objects.get(position=0)
+        self.assertEqual((tried.changed, tried.felt), ("Flared foot", "Freer"))
+        expect(pages[1].get_by_label("What was changed at try 1", exact=True)).to_have_value("Flared foot")
+
     def test_a_try_is_put_on_the_bench_with_the_first_one_beside_it(self) -> None:
         page = self.page
         swings = list(Swing.objects.order_by("received_at"))

@@ -19,6 +19,15 @@ from tropometer.server.studio.models import StudioHour, Try
 from tropometer.video.proxy import upright_frames
 from tropometer.video.strike import hear_strikes
 
+HIDE = """() => {
+  Object.defineProperty(document, "hidden", { value: true, configurable: true });
+  document.dispatchEvent(new Event("visibilitychange"));
+}"""
+SHOW = """() => {
+  delete document.hidden;
+  document.dispatchEvent(new Event("visibilitychange"));
+}"""
+
 
 class DrawnCameras(BrowserCase):
     """An hour's page beside drawn cameras."""
@@ -99,6 +108,13 @@ class StudioCamerasTests(DrawnCameras):
         expect(page.get_by_role("status", name="Tries on their way")).to_have_text("", timeout=90_000)
         seen = [[clip.view for clip in each.swing.clips.all()] for each in self.hour.tries.all()]
         self.assertIn("down_the_line", seen[-1])
+
+    def test_a_page_that_was_hidden_says_for_how_long_nothing_was_filmed(self) -> None:
+        page = self.opened(idle=True)
+        page.evaluate(HIDE)
+        page.wait_for_timeout(2000)
+        page.evaluate(SHOW)
+        expect(page.get_by_text(re.compile(r"This page was hidden for \d+ s"))).to_be_visible()
 
     def test_a_neighbour_s_ball_is_no_try(self) -> None:
         page = self.opened(knocksMs=[-2700])

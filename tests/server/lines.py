@@ -46,11 +46,15 @@ def serve_lines() -> Iterator[str]:
 
 
 class Splice:
-    """One address for a web server and a server of lines, as the proxy makes it."""
+    """One address for a web server and a server of lines, as the proxy makes it; its lines can be cut.
 
-    def __init__(self, web: str, lines: str) -> None:
-        """`web`: its URL; `lines`: host and port."""
-        self._to = {False: web.removeprefix("http://"), True: lines}
+    What a browser calls offline does not reach its workers.
+    """
+
+    def __init__(self, web: str, lines: str | None = None) -> None:
+        """`web`: its URL; `lines`: host and port; without them all is cut that goes to the web server."""
+        self._all = lines is None
+        self._to = {False: web.removeprefix("http://"), True: lines or web.removeprefix("http://")}
         self._socket = socket.create_server(("127.0.0.1", 0))
         self.url = f"http://localhost:{self._socket.getsockname()[1]}"
         self._is_cut = False
@@ -87,7 +91,7 @@ class Splice:
         """By its first request: a browser has lines and requests on connections of their own."""
         with contextlib.suppress(OSError), near:
             begun = near.recv(CHUNK)
-            is_line = begun.startswith(b"GET /live/")
+            is_line = self._all or begun.startswith(b"GET /live/")
             if is_line and self._is_cut:
                 return
             host, _, port = self._to[is_line].partition(":")
