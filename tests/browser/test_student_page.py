@@ -30,7 +30,7 @@ from tropometer.server.talking.models import Message, Practised, Side
 DRILL = "Stick by the right (back) hip"
 
 
-def until(found: Callable[[], Any], seconds: float = 20.0) -> Any:
+def until(found: Callable[[], Any], seconds: float = 60.0) -> Any:
     """What the server has once it has it."""
     end = time.monotonic() + seconds
     while not (what := found()) and time.monotonic() < end:

@@ -3,6 +3,7 @@ import { Plus } from "lucide-react";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { type Book, bookQuery, catalogueQuery } from "../api/queries";
+import { chosenNow } from "../parts/address";
 import { Empty } from "../parts/Page";
 import { Sheet } from "../parts/Sheet";
 import { Trouble } from "../parts/Trouble";
@@ -42,10 +43,11 @@ export function DrillBook() {
             wanted={wanted}
             want={(filter, value) =>
               say(
-                (before) => {
-                  if (value) before.set(filter, value);
-                  else before.delete(filter);
-                  return before;
+                () => {
+                  const next = chosenNow();
+                  if (value) next.set(filter, value);
+                  else next.delete(filter);
+                  return next;
                 },
                 { replace: true },
               )

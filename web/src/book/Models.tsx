@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { bookQuery, meQuery } from "../api/queries";
+import { chosenNow } from "../parts/address";
 import { Trouble } from "../parts/Trouble";
 import { BookPage } from "./BookPage";
 import { ModelEditor } from "./ModelEditor";
@@ -17,10 +18,11 @@ export function Models() {
   const beside = models.find(({ id }) => id === said.get("beside"));
   const want = (name: string, value: string) =>
     say(
-      (before) => {
-        if (value) before.set(name, value);
-        else before.delete(name);
-        return before;
+      () => {
+        const next = chosenNow();
+        if (value) next.set(name, value);
+        else next.delete(name);
+        return next;
       },
       { replace: name === "beside" },
     );

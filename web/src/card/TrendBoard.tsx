@@ -4,6 +4,7 @@ import { useDeferredValue, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../api/client";
 import { type TrendsWanted, trendsQuery } from "../api/queries";
+import { chosenNow } from "../parts/address";
 import { NearSight } from "../parts/NearSight";
 import { Trouble } from "../parts/Trouble";
 import type { Units } from "../units";
@@ -31,8 +32,8 @@ export function TrendBoard(props: {
   const [params, setParams] = useSearchParams();
   const say = (name: string, value: string) =>
     setParams(
-      (now) => {
-        const next = new URLSearchParams(now);
+      () => {
+        const next = chosenNow();
         if (value) next.set(name, value);
         else next.delete(name);
         return next;

@@ -1,4 +1,5 @@
 import { useSearchParams } from "react-router";
+import { chosenNow } from "../parts/address";
 
 export const PAGE_ROWS = 24;
 
@@ -24,8 +25,8 @@ export function useList(): List {
   const page = Math.max(0, Math.floor(Number(params.get("page") ?? 1)) - 1) || 0;
   const change = (name: string, value: string, replace: boolean) =>
     setParams(
-      (now) => {
-        const next = new URLSearchParams(now);
+      () => {
+        const next = chosenNow();
         if (name !== "page") next.delete("page");
         if (value) next.set(name, value);
         else next.delete(name);
@@ -44,7 +45,8 @@ export function useList(): List {
     choose: (name, value) => change(name, value, true),
     clear: (names) =>
       setParams(
-        (now) => new URLSearchParams([...now].filter(([name]) => name !== "page" && !names.includes(name))),
+        () =>
+          new URLSearchParams([...chosenNow()].filter(([name]) => name !== "page" && !names.includes(name))),
         { replace: true },
       ),
     turnTo: (to) => change("page", to > 0 ? String(to + 1) : "", false),
