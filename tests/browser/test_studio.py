@@ -44,6 +44,7 @@ class StudioTests(BrowserCase):
             field = page.get_by_label(f"What was changed at try {number}")
             field.fill("Narrower stance")
             field.press("Enter")
+            expect(field).to_be_focused()  # keys that follow mean no ball
         step = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name="Narrower stance"))
         expect(step).to_contain_text("so far apart by chance once in 35 times")
         expect(step).to_contain_text("Go back once without the change")
@@ -117,6 +118,12 @@ class StudioTests(BrowserCase):
         tried = Try.objects.get(position=0)
         self.assertEqual((tried.changed, tried.felt), ("Flared foot", "Freer"))
         expect(pages[1].get_by_label("What was changed at try 1", exact=True)).to_have_value("Flared foot")
+        begun_word = pages[1].get_by_label("What they felt at try 2")
+        begun_word.fill("Tall")
+        pages[1].reload()  # while it is still in hand
+        expect(begun_word).to_have_value("Tall")
+        self.saved(pages[1])
+        self.assertEqual(Try.objects.get(position=1).felt, "Tall")
 
     def test_a_try_is_put_on_the_bench_with_the_first_one_beside_it(self) -> None:
         page = self.page

@@ -104,6 +104,9 @@ class StudioTests(StudioCase):
         for id, about in ((str(uuid4()), "Width"), (old, "Ball place")):
             now = self.call("patch", path, {"id": id, "about": about})
         self.assertEqual(now["about"], "Width")
+        turned = [each["id"] for each in hour["tries"]][::-1]
+        again = self.call("patch", path, {"id": old, "order": turned})
+        self.assertEqual([each["id"] for each in again["tries"]], turned[::-1])
 
     def test_what_nobody_looked_at_is_shown_and_held_against_nothing(self) -> None:
         LoggedReading.objects.filter(swing__in=self.swings[-4:]).update(provisional=True)

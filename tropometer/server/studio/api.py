@@ -50,12 +50,7 @@ def hour(request: HttpRequest, id: UUID) -> dict[str, Any]:
 @router.patch("/hours/{uuid:id}", response=LadderOut)
 def change_hour(request: HttpRequest, id: UUID, change: HourChange) -> dict[str, Any]:
     found = services.hour_of(asking(request), id)
-    if change.about is not None:
-        services.say_about(found, change.about, change.id)
-    if change.columns is not None:
-        services.watch(found, change.columns)
-    if change.order is not None:
-        services.put_in_order(found, change.order)
+    services.change(found, change)
     return ladder_of(found)
 
 

@@ -25,7 +25,7 @@ from tropometer.server.text import once
 
 if TYPE_CHECKING:
     from tropometer.server.people.models import Student, User
-    from tropometer.server.studio.schemas import FilmedIn
+    from tropometer.server.studio.schemas import FilmedIn, HourChange
     from tropometer.swing.names import View
 
 ONE_BALL_S = 1.5  # two cameras tell of one ball within this; nobody strikes two so soon
@@ -49,11 +49,17 @@ def hour_of(instructor: User, id: UUID) -> StudioHour:
 
 
 @transaction.atomic
-def say_about(hour: StudioHour, about: str, id: UUID | None) -> None:
-    """What an hour is for; `id` is the sender's name for the change."""
-    if _is_new(hour, id):
-        hour.about = about
+def change(hour: StudioHour, said: HourChange) -> None:
+    """What an hour is for, what is watched and how its tries stand, as far as it is said. Raises BadTry."""
+    if not _is_new(hour, said.id):
+        return
+    if said.about is not None:
+        hour.about = said.about
         hour.save(update_fields=["about"])
+    if said.columns is not None:
+        watch(hour, said.columns)
+    if said.order is not None:
+        put_in_order(hour, said.order)
 
 
 @transaction.atomic

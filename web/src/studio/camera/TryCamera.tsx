@@ -191,8 +191,8 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
           </div>
           {standing.length > 1 && (
             <p className="mt-1 text-sm">
-              What both show at once was at once to a picture or two, and what one camera is slower than the
-              other. Readings from both sides go by what is pegged in each instead.
+              Both pictures are of one moment to within a picture or two, and whatever one camera lags behind
+              the other. Readings from both sides do not rely on that: they go by the pegs set in each.
             </p>
           )}
           {tries.missed && <p className="mt-1 text-sm">{tries.missed}</p>}
