@@ -12,6 +12,7 @@ from collections.abc import Callable, Iterator
 from typing import Any
 from unittest import mock
 
+import numpy as np
 import uvicorn
 from django.db import connection
 from django.test import TransactionTestCase
@@ -19,9 +20,13 @@ from websockets.exceptions import ConnectionClosed
 from websockets.sync.client import ClientConnection, connect
 
 from tests.server import making
+from tests.swings import DEMO_CLIPS
 from tropometer.server.studio.models import StudioHour
+from tropometer.standins.plate import Line, PlayedSwing, swings
+from tropometer.swing.formats.live import pressure_line
 
 PATIENCE_S = 30.0
+AGO_S = 4.0  # the strike that is played lies so far back
 CHUNK = 65536
 
 
@@ -143,6 +148,14 @@ class LineCase(TransactionTestCase):
         found.send({"type": "hello", "version": 1, **hello})
         soon(lambda: found.asked >= 6)
         return found
+
+    def play(self, device: Device, **line: Any) -> None:
+        """A swing whose strike lies AGO_S back on the device's clock, all at once."""
+        sends = Line(clock_s=device.now_s - AGO_S, **line)
+        for packet in PlayedSwing(swings(DEMO_CLIPS.parent / "hour.json.gz")[0]).packets(
+            -5.0, AGO_S - 0.2, sends, np.random.default_rng(1)
+        ):
+            device.send(pressure_line(packet.frames))
 
     def page(self, client: Any = None) -> ClientConnection:
         """The hour's page of who is signed in."""

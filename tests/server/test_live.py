@@ -19,30 +19,18 @@ from websockets.exceptions import ConnectionClosed, InvalidStatus
 from websockets.sync.client import ClientConnection, connect
 
 from tests.server import making
-from tests.server.lines import PATIENCE_S, Device, LineCase, soon
-from tests.swings import DEMO_CLIPS
+from tests.server.lines import AGO_S, PATIENCE_S, LineCase, soon
 from tropometer.server.bench.models import Pressure, Shot
 from tropometer.server.studio.models import Strike, StudioHour
 from tropometer.standins.bay import Bay
 from tropometer.standins.bay_page import BayPage, serve_page
-from tropometer.standins.plate import Line, PlayedSwing, swings
-from tropometer.swing.formats.live import pressure_line
 from tropometer.teaching.trials.outcomes import outcomes
 
 PLATE = {"device": "plate", "name": "Mat in\x00 bay 2"}
 SHOT = {"club_path_deg": {"value": 3.0, "unit": "deg"}, "carry_m": {"value": 150, "unit": "yd", "error": 2}}
-AGO_S = 4.0  # the strike that is played lies so far back
 
 
 class LiveTests(LineCase):
-    def play(self, device: Device, **line: Any) -> None:
-        """A swing whose strike lies AGO_S back on the device's clock, all at once."""
-        sends = Line(clock_s=device.now_s - AGO_S, **line)
-        for packet in PlayedSwing(swings(DEMO_CLIPS.parent / "hour.json.gz")[0]).packets(
-            -5.0, AGO_S - 0.2, sends, np.random.default_rng(1)
-        ):
-            device.send(pressure_line(packet.frames))
-
     def ends(self, line: ClientConnection, within_s: float = 3.0) -> bool:
         """Whether the server ends a line; it is ended after that."""
         until = time.monotonic() + within_s

@@ -89,7 +89,7 @@ CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", 
 # several do.
 REDIS = env.str("TROPO_REDIS", "")
 CHANNEL_LAYERS = {
-    "default": {"BACKEND": "channels_redis.core.RedisChannelLayer", "CONFIG": {"hosts": [REDIS]}}
+    "default": {"BACKEND": "channels_redis.pubsub.RedisPubSubChannelLayer", "CONFIG": {"hosts": [REDIS]}}
     if REDIS
     else {"BACKEND": "channels.layers.InMemoryChannelLayer"}
 }

@@ -12,6 +12,7 @@ from channels.db import database_sync_to_async
 from channels.generic.websocket import AsyncWebsocketConsumer
 from django.db import DatabaseError
 from django.http import Http404
+from redis.exceptions import RedisError
 
 from tropometer.server.studio.live.told import group_of
 from tropometer.server.studio.services import hour_of
@@ -58,7 +59,8 @@ class PageLine(AsyncWebsocketConsumer):
     async def _look(self) -> None:
         """Say that somebody looks, as long as they may."""
         while await self._may_look():
-            await self.channel_layer.group_send(self.group, {"type": "look"})
+            with contextlib.suppress(OSError, RedisError):  # away for a while: asked again soon
+                await self.channel_layer.group_send(self.group, {"type": "look"})
             await asyncio.sleep(LOOKS_S)
         with contextlib.suppress(OSError):  # gone by itself meanwhile
             await self.close()
