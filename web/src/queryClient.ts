@@ -1,10 +1,11 @@
-import { QueryClient } from "@tanstack/react-query";
+import type { QueryClient } from "@tanstack/react-query";
 import { ApiError } from "./api/client";
 import { BACK } from "./api/connection";
+import { Queries } from "./api/freshQueries";
 
 /** How all screens ask the server: what is refused is not asked again, and nothing waits to fire later. */
 export function createQueries(): QueryClient {
-  const queries = new QueryClient({
+  const queries = new Queries({
     defaultOptions: {
       queries: {
         retry: (tries, error) => !(error instanceof ApiError) && tries < 3,

@@ -23,11 +23,7 @@ export function Notes({ id, name }: { id: string; name: string }) {
     setWords(text);
     keep(localStorage, key, text);
   };
-  const refresh = async () => {
-    const { queryKey } = notesQuery(id);
-    await queries.cancelQueries({ queryKey }); // what was asked before knows nothing of it
-    await queries.invalidateQueries({ queryKey });
-  };
+  const refresh = () => queries.invalidateQueries({ queryKey: notesQuery(id).queryKey });
   const put = ({ id: noteId, day, words }: Note) =>
     got(
       api.PUT("/api/students/{id}/notes/{note_id}", {
