@@ -18,6 +18,7 @@ from tropometer.server.studio.ladder import ladder_of
 from tropometer.server.studio.models import StudioHour, Try
 
 TURN = "pelvis_turn.top"
+AS_SAID = ("swing_id", "changed", "felt", "struck", "left_out", "struck_at")
 USUAL, NARROW = [30.0, 31.0, 29.0, 30.5], [37.0, 38.0, 36.5, 37.5]
 
 
@@ -125,6 +126,14 @@ class StudioTests(StudioCase):
         self.assertTrue(Swing.objects.filter(pk=self.swings[0].pk).exists())
         again = self.call("post", f"{path}/tries", {"swing_id": str(self.swings[0].pk), "felt": "Tall"})
         self.assertEqual((again["tries"][-1]["felt"], len(again["tries"])), ("Tall", len(ids)))
+        out = again["tries"][1]
+        Try.objects.filter(pk=out["id"]).update(struck="thin", left_out="slipped", struck_at=timezone.now())
+        out = self.call("get", path)["tries"][1]
+        self.call("delete", f"{path}/tries/{out['id']}")
+        as_it_was = {name: out[name] for name in AS_SAID}
+        back = self.call("post", f"{path}/tries", as_it_was | {"place": 1})["tries"]
+        self.assertEqual(back[1], out | {"id": back[1]["id"]})
+        self.call("post", f"{path}/tries", as_it_was | {"struck_at": "0001-01-01T00:00:00Z"}, 422)
         twice = self.call("post", f"{path}/tries", {"swing_id": str(self.swings[0].pk)})
         self.assertEqual(len(twice["tries"]), len(ids))
         remove(self.swings[3])  # into the bin

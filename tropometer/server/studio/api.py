@@ -65,7 +65,7 @@ def remove_hour(request: HttpRequest, id: UUID) -> tuple[int, None]:
 def add_try(request: HttpRequest, id: UUID, data: RungIn) -> dict[str, Any]:
     """One of the student's swings as the next try."""
     found = services.hour_of(asking(request), id)
-    strikes.put_strike_to(services.add(found, data.swing_id, data.changed, data.felt))
+    strikes.put_strike_to(services.add(found, data))
     return ladder_of(found)
 
 

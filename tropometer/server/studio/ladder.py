@@ -192,6 +192,7 @@ def _tried(tried: Try, read: dict[str, _Value], has_shot: bool) -> dict[str, Any
         "felt": tried.felt,
         "struck": tried.struck,
         "left_out": tried.left_out,
+        "struck_at": tried.struck_at,
         "has_shot": has_shot,
         "looking": is_unread(tried.swing),
         "values": [

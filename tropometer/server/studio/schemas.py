@@ -1,11 +1,11 @@
 """What is said of studio hours and their tries, in and out."""
 
-from datetime import date, datetime
+from datetime import UTC, date, datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import AwareDatetime, Field
 
 from tropometer.server.bench.glance import StruckBy
 from tropometer.server.bench.schemas import SwingKind
@@ -19,6 +19,7 @@ from tropometer.teaching.trials.outcomes import ShotUnit
 from tropometer.teaching.trials.strikes import Struck
 
 MOST_AGO_S = 7 * 86_400  # a try that waited on a camera's disk for a week is still sent
+THEN, FAR = datetime(2020, 1, 1, tzinfo=UTC), datetime(2100, 1, 1, tzinfo=UTC)  # between which tries are hit
 ColumnId = Annotated[str, Field(max_length=66, pattern=r"^[a-z0-9_]+\.[a-z0-9_]+$")]
 
 
@@ -54,9 +55,15 @@ class FilmedIn(SwingKind):
 
 
 class RungIn(Schema):
+    """A swing as a try, the last where no `place` is said; one that was taken out comes back as it was."""
+
     swing_id: UUID
     changed: Line = Field("", max_length=80)
     felt: Line = Field("", max_length=200)
+    struck: Struck | Literal[""] = ""
+    left_out: Line = Field("", max_length=120)
+    struck_at: Annotated[AwareDatetime, Field(ge=THEN, le=FAR)] | None = None
+    place: Annotated[int, Field(ge=0, lt=MOST_TRIES)] | None = None
 
 
 class RungChange(Schema):
@@ -110,6 +117,7 @@ class RungOut(Schema):
     felt: str
     struck: Struck | Literal[""]
     left_out: str
+    struck_at: datetime | None  # as a camera of the hour saw it
     has_shot: bool
     films: list[FilmOut]
     looking: bool  # a machine has not read it yet

@@ -25,7 +25,7 @@ from tropometer.server.text import once
 
 if TYPE_CHECKING:
     from tropometer.server.people.models import Student, User
-    from tropometer.server.studio.schemas import FilmedIn, HourChange
+    from tropometer.server.studio.schemas import FilmedIn, HourChange, RungIn
     from tropometer.swing.names import View
 
 ONE_BALL_S = 1.5  # two cameras tell of one ball within this; nobody strikes two so soon
@@ -99,9 +99,9 @@ def _watched_before(student: Student) -> list[str]:
     return latest.columns if latest else []
 
 
-def add(hour: StudioHour, swing_id: UUID, changed: str, felt: str) -> Try:
-    """One of the student's swings as the next try; Http404 for another's, BadTry for one of another hour."""
-    swing = owned(swings_sent(hour.student), swing_id)
+def add(hour: StudioHour, data: RungIn) -> Try:
+    """One of the student's swings as a try; Http404 for another's, BadTry for one of another hour."""
+    swing = owned(swings_sent(hour.student), data.swing_id)
     with transaction.atomic():
         tries = _locked(hour)
         if len(tries) >= MOST_TRIES:
@@ -109,9 +109,14 @@ def add(hour: StudioHour, swing_id: UUID, changed: str, felt: str) -> Try:
         before = Try.objects.filter(swing=swing).first()
         if before is not None and before.hour_id != hour.pk:
             raise BadTry("This swing is a try of another hour.")
-        return before or Try.objects.create(
-            hour=hour, swing=swing, position=len(tries), changed=changed, felt=felt
-        )
+        if before is not None:
+            return before
+        order = list(tries_of(hour).values_list("pk", flat=True))
+        said = data.dict(exclude={"swing_id", "place"})
+        made = Try.objects.create(hour=hour, swing=swing, position=len(tries), **said)
+        if data.place is not None:
+            put_in_order(hour, [*order[: data.place], made.pk, *order[data.place :]])
+        return made
 
 
 def filmed(hour: StudioHour, sender: Sender, data: FilmedIn) -> Try:

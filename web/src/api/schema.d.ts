@@ -6638,6 +6638,8 @@ export interface components {
             struck: ("clean" | "heavy" | "thin" | "toe" | "heel") | "";
             /** Left Out */
             left_out: string;
+            /** Struck At */
+            struck_at: string | null;
             /** Has Shot */
             has_shot: boolean;
             /** Films */
@@ -6682,7 +6684,10 @@ export interface components {
             /** Order */
             order?: string[] | null;
         };
-        /** RungIn */
+        /**
+         * RungIn
+         * @description A swing as a try, the last where no `place` is said; one that was taken out comes back as it was.
+         */
         RungIn: {
             /**
              * Swing Id
@@ -6699,6 +6704,20 @@ export interface components {
              * @default
              */
             felt: string;
+            /**
+             * Struck
+             * @default
+             */
+            struck: ("clean" | "heavy" | "thin" | "toe" | "heel") | "";
+            /**
+             * Left Out
+             * @default
+             */
+            left_out: string;
+            /** Struck At */
+            struck_at?: string | null;
+            /** Place */
+            place?: number | null;
         };
         /**
          * FilmedIn

@@ -64,26 +64,12 @@ function Hour({ ladder: saved }: { ladder: Ladder }) {
       change({ order });
     },
     takeOut: (try_id: string) => {
-      const out = ladder.tries.find((each) => each.id === try_id);
-      const order = ladder.tries.map(({ swing_id }) => swing_id);
+      const place = ladder.tries.findIndex((each) => each.id === try_id);
+      const out = ladder.tries[place];
       if (!out) return;
-      const { swing_id, changed, felt, struck, left_out } = out;
-      const putBack = async () => {
-        const again = await got(
-          api.POST("/api/hours/{id}/tries", { params: { path }, body: { swing_id, changed, felt } }),
-        );
-        const made = again.tries.find((each) => each.swing_id === swing_id);
-        if (made && (struck || left_out))
-          await got(
-            api.PATCH("/api/hours/{id}/tries/{try_id}", {
-              params: { path: { id, try_id: made.id } },
-              body: { struck, left_out },
-            }),
-          );
-        const sorted = [...again.tries].sort((a, b) => order.indexOf(a.swing_id) - order.indexOf(b.swing_id));
-        const body = { order: sorted.map((each) => each.id) };
-        return got(api.PATCH("/api/hours/{id}", { params: { path }, body }));
-      };
+      const { swing_id, changed, felt, struck, left_out, struck_at } = out;
+      const body = { swing_id, changed, felt, struck, left_out, struck_at, place };
+      const putBack = () => got(api.POST("/api/hours/{id}/tries", { params: { path }, body }));
       run(async () => {
         const now = await got(
           api.DELETE("/api/hours/{id}/tries/{try_id}", { params: { path: { id, try_id } } }),
