@@ -139,6 +139,11 @@ def _compare(person: Person, instance: Instance) -> Counter[str]:
         if opening not in {words, *person.has.begun[lesson]}:
             found["lost words"] += 1
             print(f"{person.mail}: “{words}” was said to be saved, “{opening}” is there")
+    for hour, said in person.has.tries.items():
+        tries = person.get(f"/api/hours/{hour}")["tries"]
+        found["lost tries"] += not tries
+        found["doubled tries"] += len(tries) > 1
+        found["lost words of tries"] += any(each | said != each for each in tries)
     for lesson, take in person.has.spoken.items():
         walk = person.get(f"/api/lessons/{lesson}/walk")
         (length,) = [each["length_ms"] for each in walk["takes"] if each["id"] == take]
@@ -183,8 +188,10 @@ def _print(
         ("calls that failed and were made again", sum(person.failed_calls for person in people)),
         *((f"acknowledged {what}", count) for what, count in sorted(told.items())),
     ]
-    lost = [f"lost {what}" for what in ("marks", "pegs", "words", "voices", "files", "clips", "mails")]
-    rows += [(name, found[name]) for name in (*lost, "doubled swings", "doubled mails")]
+    lost = [f"lost {what}" for what in ("marks", "pegs", "words", "voices", "tries", "words of tries")]
+    lost += [f"lost {what}" for what in ("files", "clips", "mails")]
+    doubled = [f"doubled {what}" for what in ("swings", "tries", "mails")]
+    rows += [(name, found[name]) for name in (*lost, *doubled)]
     rows += [("mails sent again under the same name", found["mails sent again under the same name"])]
     rows += [(name, found[name]) for name in ("left by killed processes, and swept",)]
     rows += [("orphans", left_over)]

@@ -1,4 +1,4 @@
-"""A scripted instructor who takes in, marks, writes and sends, and whose students send by links."""
+"""A scripted instructor who takes in, films, marks, writes and sends, and whose students send by links."""
 
 from __future__ import annotations
 
@@ -14,6 +14,7 @@ from uuid import uuid4
 from ops.endure.calls import FILE, Caller
 from ops.instance import ROOT
 
+WAYS = ("camera", "hand", "link")  # by which a swing comes in
 CLIPS = sorted((ROOT / "demo" / "clips").glob("*_line.mp4"))
 MARKS = ("lead_knee", "trail_knee", "lead_toe", "trail_toe", "lead_heel", "trail_heel", "ball")
 MARKS_A_SWING = 12
@@ -38,7 +39,8 @@ class Instructor(Caller):
         self.student = Caller(address)
         self.student.has = self.has  # what their students sent is theirs to find
         self.under_way = Event()  # there is something that could be lost
-        self._dice = random.Random(seed)
+        self._dice, self._seed = random.Random(seed), seed
+        self._tried: tuple[str, str] | None = None  # the latest hour and its try, spoken of meanwhile
         self._marked: str | None = None  # the clip before, marked on while the next is made ready
 
     def work(self) -> None:
@@ -50,10 +52,12 @@ class Instructor(Caller):
             self._swing(number)
 
     def _swing(self, number: int) -> None:
-        swing, clip = self.take_in(f"Student {number}", by_link=number % 2 == 1)
+        swing, clip = self.take_in(f"Student {number}", WAYS[(number + self._seed) % len(WAYS)])
         while not self.stop.is_set() and self.get(f"/api/clips/{clip}")["state"] != "ready":
             if self._marked:
                 self._mark(self._marked)
+            if self._tried:
+                self._say(*self._tried)
             time.sleep(MARK_EVERY_S)
         if self.stop.is_set():
             return
@@ -63,25 +67,44 @@ class Instructor(Caller):
         self._marked = clip
         self.under_way.set()
 
-    def take_in(self, name: str, by_link: bool = False) -> tuple[str, str]:
+    def take_in(self, name: str, way: str = "hand") -> tuple[str, str]:
         """A new student with a swing; its id, and that of its clip."""
         mail = f"{name.replace(' ', '').lower()}.{self.mail}"
         about = {"name": name, "hand": "right", "email": mail}
         student = self.until(201, "POST", "/api/students", json=about)["id"]
         data = unlike_any(self._dice.choice(CLIPS))
-        if by_link:
+        if way == "link":
             asked = self.until(201, "POST", "/api/requests", json={"student_id": student})
             self.student.send_by_link(asked["link"], student, data)
         else:
             upload = self.upload("/api/uploads", data, {**FILE, "for": student})
-            clips = [{"upload_id": upload, "view": "down_the_line"}]
-            self.until(201, "POST", "/api/swings", json={"student_id": student, "clips": clips})
-            self.has.told["swings"] += 1
+            clip = {"upload_id": upload, "view": "down_the_line"}
+            if way == "camera":
+                self._film(student, clip)
+            else:
+                handed: dict[str, object] = {"student_id": student, "clips": [clip]}
+                self.until(201, "POST", "/api/swings", json=handed)
+                self.has.told["swings"] += 1
             self.has.files[student] = hashlib.sha256(data).hexdigest()
         (row,) = [
             row for row in self.get("/api/swings?limit=500")["items"] if row["student"]["id"] == student
         ]
         return row["id"], row["clips"][0]["id"]
+
+    def _film(self, student: str, clip: dict[str, str]) -> None:
+        """A ball of a studio hour, as its page tells of it."""
+        hour = self.until(201, "POST", f"/api/students/{student}/hours", json={})["id"]
+        ball = {"clip": clip, "ago_s": 1.0, "struck_s": 1.0, "struck_by": "hand", "changed": "Narrower"}
+        (only,) = self.until(200, "POST", f"/api/hours/{hour}/filmed", json=ball)["tries"]
+        self.has.told["tries"] += 1
+        self._tried = (hour, only["id"])
+
+    def _say(self, hour: str, tried: str) -> None:
+        said = {"felt": str(uuid4()), "struck": self._dice.choice(("heavy", "thin", "clean"))}
+        change = said | {"id": str(uuid4())}
+        self.until(200, "PATCH", f"/api/hours/{hour}/tries/{tried}", json=change)
+        self.has.told["words of tries"] += 1
+        self.has.tries[hour] = said
 
     def _mark(self, clip: str) -> None:
         name, frame = self._dice.choice(MARKS), self._dice.randrange(60)

@@ -24,6 +24,8 @@ class EndureTests(TestCase):
             "marks",
             "words",
             "sends",
+            "tries",
+            "words of tries",
             "pegs in the browser",
             "words in the browser",
         ):

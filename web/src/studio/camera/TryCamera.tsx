@@ -106,7 +106,7 @@ export function TryCamera({ ladder, user }: { ladder: Ladder; user: string }) {
         <h2 id={heading} className="flex items-center gap-2 text-lg font-semibold">
           <Video size={16} aria-hidden /> Camera
         </h2>
-        <p className="flex-1">
+        <p className="flex-[1_1_18rem]">
           {open ? "" : "A camera on this machine: every swing comes back at once, and becomes a try."}
         </p>
         {live && standing.length === 1 && there.length > 1 && (

@@ -62,7 +62,7 @@ export function LiveLine({ ladder, units }: { ladder: Ladder; units: Units }) {
           </>
         ) : (
           <>
-            <label className="flex min-w-0 flex-1 items-center gap-2">
+            <label className="flex min-w-0 flex-[1_1_18rem] items-center gap-2">
               <span className="whitespace-nowrap">Devices send to</span>
               <input
                 readOnly

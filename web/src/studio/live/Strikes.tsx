@@ -46,14 +46,14 @@ export function Strikes(props: { told: Schemas["HourLineOut"]; ladder: Ladder; u
     // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keys must reach it
     <section className="mt-2 max-h-72 overflow-auto" tabIndex={0} aria-label="Strikes">
       {trouble && <Trouble error={trouble} />}
-      <table className="table table-xs">
+      <table className="table table-xs [&_td]:px-1 [&_th]:px-1">
         <thead className="text-base-content">
           <tr>
             <th scope="col">Struck at</th>
             <th scope="col">Of try</th>
             <th scope="col">Felt</th>
             {told.columns.map((column) => (
-              <th scope="col" key={column.column} className="max-w-32 leading-tight whitespace-normal">
+              <th scope="col" key={column.column} className="max-w-24 leading-tight whitespace-normal">
                 {columnWords(column)}
               </th>
             ))}
