@@ -28,9 +28,7 @@ class Acknowledged:
     pegs: dict[tuple[str, str], int] = field(default_factory=dict)  # clip, checkpoint: frame
     words: dict[str, str] = field(default_factory=dict)  # of lessons
     spoken: dict[str, str] = field(default_factory=dict)  # of lessons: the take that was said to the end
-    tries: dict[str, dict[str, str]] = field(
-        default_factory=dict
-    )  # of hours with one try: what was said of it
+    tries: dict[str, dict[str, str]] = field(default_factory=dict)  # of hours: what was said of the one try
     # Under way since the same thing was last acknowledged: a killed browser may have sent it, or will yet.
     begun: defaultdict[object, set[object]] = field(default_factory=lambda: defaultdict(set))
     files: dict[str, str] = field(default_factory=dict)  # of students: SHA-256 of what was sent
