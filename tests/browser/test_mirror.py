@@ -26,6 +26,7 @@ STILL_FRAMES = 60  # before and after the swing
 SHOWN_FRAMES = """async ([block, margin, bits]) => {
   const video = document.querySelector("[data-testid=replay]");
   video.pause();
+  while (video.readyState < 2) await new Promise((done) => setTimeout(done, 20)); // shown before it is read
   const canvas = new OffscreenCanvas(video.videoWidth, video.videoHeight), context = canvas.getContext("2d");
   const found = [];
   for (let at = 0; at < video.duration; at += 1 / 30) {
