@@ -59,7 +59,12 @@ export async function watch(videos: HTMLVideoElement[], told: Told): Promise<Wat
   const trouble = (error: Error) => {
     if (!over) told.trouble(error);
   };
-  const keep = async (number: number, top: number, at: number, by: StruckBy) => {
+  const heardNear = (top: number) => heard.find((each) => Math.abs(each - top) < HEARD_NEAR_MS);
+  const keep = async (number: number, found: number, at: number, foundBy: StruckBy) => {
+    // A busy machine may hear a ball later than it sees that it was struck.
+    const late = foundBy === "motion" ? heardNear(found) : undefined;
+    const top = late ?? found;
+    const by = late === undefined ? foundBy : "sound";
     const [from, to] = [top - KEPT_BEFORE_MS, top + KEPT_AFTER_MS];
     const audible = sound?.cut(from - 1000, to) ?? null; // a clip begins at a key picture before
     for (const [camera, eye] of eyes.entries()) {
@@ -87,7 +92,7 @@ export async function watch(videos: HTMLVideoElement[], told: Told): Promise<Wat
     pending.set(number, { timer, ending });
   };
   const moved = (found: Found) => {
-    const strike = heard.find((each) => Math.abs(each - found.top) < HEARD_NEAR_MS);
+    const strike = heardNear(found.top);
     if (strike === undefined) swung(found, "motion");
     else swung({ ...found, top: strike }, "sound");
   };
