@@ -19,6 +19,7 @@ from tropometer.server.studio.models import StudioHour, Try
 from tropometer.video.proxy import upright_frames
 from tropometer.video.strike import hear_strikes
 
+MOST_WAITS = 90  # seconds, of a ball every eight
 HIDE = """() => {
   Object.defineProperty(document, "hidden", { value: true, configurable: true });
   document.dispatchEvent(new Event("visibilitychange"));
@@ -75,10 +76,20 @@ class StudioCamerasTests(DrawnCameras):
         self.page.on("request", note)
         page = self.with_both(numbered=True)
         check_axe(self, page, "two cameras")
-        expect(page.get_by_label("What was changed at try 1")).to_be_visible(timeout=40_000)
+
+        def heard_on_both() -> list[Try]:
+            by_sound = {each["clip"]["upload_id"] for each in sent if each["struck_by"] == "sound"}
+            seen = [(each, [str(clip.pk) for clip in each.swing.clips.all()]) for each in Try.objects.all()]
+            return [each for each, clips in seen if len(clips) == 2 and by_sound.issuperset(clips)]
+
+        # Where a machine draws a ball later than it sounds, it is one of the next.
+        for _ in range(MOST_WAITS):
+            if heard_on_both():
+                break
+            page.wait_for_timeout(1000)
         page.get_by_role("button", name="Close both").click()
         expect(page.get_by_role("status", name="Tries on their way")).to_have_text("", timeout=40_000)
-        swing = Try.objects.get(position=0).swing
+        swing = heard_on_both()[0].swing
         self.assertTrue(swing.one_swing)
         numbers = []
         for clip in swing.clips.all():
