@@ -109,7 +109,7 @@ export function TakeProposed({ side, marks }: { side: Side; marks: ProposedMark[
         Take {count === 1 && !tool ? `the ${MARK_WORDS[first.name]?.toLowerCase()} ` : ""}
         {count > 1 && `${count} marks `}
         as proposed
-        {count > meant.length && ", both views"}
+        {count > meant.length && (meant.length > 0 ? ", both views" : ", the other view")}
         {active && <kbd className="num opacity-80">Enter</kbd>}
       </button>
       {count < all && (
